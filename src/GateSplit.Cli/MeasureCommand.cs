@@ -1,0 +1,73 @@
+using System.CommandLine;
+using System.Text.Json;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Cli;
+
+/// <summary>Measures files.</summary>
+internal static class MeasureCommand
+{
+    /// <summary>Builds the command.</summary>
+    public static Command Create()
+    {
+        var files = new Argument<FileInfo[]>("file") { Arity = ArgumentArity.OneOrMore, Description = "WAVE files." };
+        var json = new Option<bool>("--json") { Description = "Print an array of JSON objects." };
+        var command = new Command("measure", "Measure peak, RMS, DC, clips and silence of every channel.") { files, json };
+        command.SetAction((parsed, cancel) => Task.FromResult(Guarded.Run(() =>
+            Run(parsed.GetValue(files)!, parsed.GetValue(json), cancel))));
+        return command;
+    }
+
+    private static int Run(FileInfo[] files, bool json, CancellationToken cancel)
+    {
+        var code = ExitCodes.Good;
+        var measured = new List<Row>();
+        foreach (var file in files)
+        {
+            var opened = WaveReader.Open(file.FullName);
+            if (!opened.Ok)
+            {
+                code = Guarded.Refuse($"{file.Name}: {opened.Trouble}");
+                continue;
+            }
+
+            using var reader = opened.Value;
+            using var progress = new ConsoleProgress();
+            var measure = FileMeasure.Of(reader, progress, cancel);
+            foreach (var remark in measure.Remarks)
+            {
+                Console.Error.WriteLine($"gatesplit: {file.Name}: {remark}");
+            }
+
+            measured.Add(Row.Of(file, measure));
+        }
+
+        Console.Out.WriteLine(json ? JsonSerializer.Serialize(measured, SplitJson.Options) : string.Join('\n', measured.Select(r => r.ToText())));
+        return code;
+    }
+
+    private sealed record Row(
+        string File, int Channels, int SampleRate, int BitsPerSample, long Frames, IReadOnlyList<ChannelRow> PerChannel)
+    {
+        public static Row Of(FileInfo file, FileMeasure measure) => new(
+            file.ToString(),
+            measure.Format.Channels,
+            measure.Format.SampleRate,
+            measure.Format.BitsPerSample,
+            measure.Frames,
+            [.. measure.Channels.Select(c => new ChannelRow(Finite(c.SamplePeak), Finite(c.Rms), c.DcOffset, c.ClippedRuns, c.Silent))]);
+
+        public string ToText() =>
+            $"{File}: {Channels} ch, {SampleRate} Hz, {BitsPerSample} bit, {Frames} frames"
+            + string.Concat(PerChannel.Select((c, i) =>
+                $"\n  {i + 1,3}  peak {Text(c.SamplePeakDbfs)}  rms {Text(c.RmsDbfs)}  dc {c.DcOffset:0.000000}  clipped runs {c.ClippedRuns}{(c.Silent ? "  silent" : "")}"));
+
+        private static string Text(double? db) => db is { } value ? $"{value,7:0.00} dBFS" : "   -inf dBFS";
+
+        /// <summary>JSON has no infinity: digital silence is null.</summary>
+        private static double? Finite(Decibels level) => double.IsFinite(level.Value) ? level.Value : null;
+    }
+
+    private sealed record ChannelRow(double? SamplePeakDbfs, double? RmsDbfs, double DcOffset, long ClippedRuns, bool Silent);
+}

@@ -1,0 +1,17 @@
+using GateSplit.Core;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Handoff;
+using GateSplit.Core.Signal;
+
+namespace GateSplit.Cli;
+
+/// <summary>Opens an exported session.</summary>
+internal static class SessionArgument
+{
+    /// <summary>Reads the file.</summary>
+    public static Result<SessionFile.Opened> Open(FileInfo file) => SessionFile.Read(File.ReadAllBytes(file.FullName));
+
+    /// <summary>What checks and recorder look at.</summary>
+    public static SplitView View(SessionFile.Opened session) =>
+        new(session.File.Split, Sounding.Elements(session.File.Split, session.Song));
+}

@@ -1,0 +1,44 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Charts;
+
+/// <summary>The description of a kind of source.</summary>
+/// <param name="Id">Short id, unique on the shelf.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Kind">Plug-in or hardware.</param>
+/// <param name="Gist">What it is, in one sentence.</param>
+public sealed record Chart(string Id, string Name, SourceKind Kind, string Gist)
+{
+    /// <summary>What notes play.</summary>
+    public required ImmutableArray<ChartVoice> Voices { get; init; }
+
+    /// <summary>What is worth a track of its own.</summary>
+    public required ImmutableArray<ChartElement> Elements { get; init; }
+
+    /// <summary>The gate, in order of number.</summary>
+    public required ImmutableArray<ChartPort> Ports { get; init; }
+
+    /// <summary>The modes; the first is that of a new source.</summary>
+    public required ImmutableArray<ChartMode> Modes { get; init; }
+
+    /// <summary>What to set on the real source, in order.</summary>
+    public ImmutableArray<ChartSetting> Settings { get; init; } = [];
+
+    /// <summary>True if an element that is given a port leaves the main mix by itself.</summary>
+    public bool AssignedLeavesMain { get; init; }
+
+    /// <summary>How hard the master effect drives the main mix, 0 for none.</summary>
+    public double MasterDrive { get; init; }
+
+    /// <summary>The port of the main mix.</summary>
+    public ChartPort MainPort => Ports.First(p => p.IsMain);
+
+    /// <summary>Channels at the gate.</summary>
+    public int Channels => Ports.Max(p => p.LastChannel);
+
+    /// <summary>Finds an element; null if there is none.</summary>
+    public ChartElement? Element(string id) => Elements.FirstOrDefault(e => e.Id == id);
+
+    /// <summary>Finds a port; null if there is none.</summary>
+    public ChartPort? Port(int number) => Ports.FirstOrDefault(p => p.Number == number);
+}

@@ -1,0 +1,23 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Charts;
+
+/// <summary>Something inside a source that notes play.</summary>
+/// <param name="Id">Short id, unique in the chart.</param>
+/// <param name="Name">Its name on the source.</param>
+/// <param name="Channel">MIDI channel, 1 to 16.</param>
+/// <param name="Keys">The keys that play it; empty for all keys of the channel.</param>
+public sealed record ChartVoice(string Id, string Name, int Channel, ImmutableArray<int> Keys)
+{
+    /// <summary>How a stand-in sounds it, if struck.</summary>
+    public DrumPatch? Drum { get; init; }
+
+    /// <summary>How a stand-in sounds it, if held.</summary>
+    public TonePatch? Tone { get; init; }
+
+    /// <summary>True if a note plays this voice.</summary>
+    public bool Plays(Notes.Note note) => note.Channel == Channel && (Keys.IsEmpty || Keys.Contains(note.Key));
+
+    /// <summary>Seconds it rings after its last note ends.</summary>
+    public double RingSeconds => Drum?.LongestDecaySeconds ?? Tone?.ReleaseSeconds ?? 0;
+}

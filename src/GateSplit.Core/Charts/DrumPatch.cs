@@ -1,0 +1,55 @@
+namespace GateSplit.Core.Charts;
+
+/// <summary>How a stand-in sounds a struck voice: a tuned body that bends down, filtered noise, and metal partials.</summary>
+public sealed record DrumPatch
+{
+    /// <summary>Pitch of the body in hertz once the bend is over.</summary>
+    public double BodyHz { get; init; } = 100;
+
+    /// <summary>Level of the body, 0 to 1.</summary>
+    public double BodyLevel { get; init; }
+
+    /// <summary>Seconds until the body has fallen by 60 dB.</summary>
+    public double BodyDecaySeconds { get; init; } = 0.3;
+
+    /// <summary>How many octaves above its pitch the body begins.</summary>
+    public double BendOctaves { get; init; }
+
+    /// <summary>Seconds until the bend has fallen to a thousandth.</summary>
+    public double BendSeconds { get; init; } = 0.05;
+
+    /// <summary>Level of a second mode of the body at 1.593 times its pitch, the first overtone of a drum skin.</summary>
+    public double OvertoneLevel { get; init; }
+
+    /// <summary>Level of the noise, 0 to 1.</summary>
+    public double NoiseLevel { get; init; }
+
+    /// <summary>Seconds until the noise has fallen by 60 dB.</summary>
+    public double NoiseDecaySeconds { get; init; } = 0.2;
+
+    /// <summary>Noise below this is cut, in hertz.</summary>
+    public double NoiseLowHz { get; init; } = 200;
+
+    /// <summary>Noise above this is cut, in hertz.</summary>
+    public double NoiseHighHz { get; init; } = 12000;
+
+    /// <summary>How many bursts the noise begins with, 11 ms apart; 1 for none, 3 or 4 for hands.</summary>
+    public int Bursts { get; init; } = 1;
+
+    /// <summary>Level of six inharmonic square partials, 0 to 1.</summary>
+    public double MetalLevel { get; init; }
+
+    /// <summary>Pitch of the lowest metal partial in hertz.</summary>
+    public double MetalHz { get; init; } = 320;
+
+    /// <summary>Seconds until the metal has fallen by 60 dB.</summary>
+    public double MetalDecaySeconds { get; init; } = 0.3;
+
+    /// <summary>Voices with the same number above 0 cut each other off, as a closing hat does.</summary>
+    public int ChokeGroup { get; init; }
+
+    /// <summary>Seconds until the longest part has fallen by 60 dB.</summary>
+    public double LongestDecaySeconds => Math.Max(
+        BodyLevel > 0 || OvertoneLevel > 0 ? BodyDecaySeconds : 0,
+        Math.Max(NoiseLevel > 0 ? NoiseDecaySeconds : 0, MetalLevel > 0 ? MetalDecaySeconds : 0));
+}

@@ -1,0 +1,13 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Charts;
+
+/// <summary>The charts that ship.</summary>
+public static class Shelf
+{
+    /// <summary>All of them, in the order they are offered.</summary>
+    public static ImmutableArray<Chart> Charts { get; } = [OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart];
+
+    /// <summary>Finds one; null if there is none.</summary>
+    public static Chart? Find(string id) => Charts.FirstOrDefault(c => c.Id == id);
+}

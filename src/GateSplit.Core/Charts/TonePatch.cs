@@ -1,0 +1,41 @@
+namespace GateSplit.Core.Charts;
+
+/// <summary>How a stand-in sounds a held note: two detuned oscillators or a bell, an envelope, and a low-pass that follows it.</summary>
+public sealed record TonePatch
+{
+    /// <summary>Share of the saw oscillators, 0 to 1.</summary>
+    public double Saw { get; init; }
+
+    /// <summary>Share of a sine at the note's pitch.</summary>
+    public double Sine { get; init; }
+
+    /// <summary>Share of a sine whose phase a second sine at 3.5 times the pitch moves: bells and struck glass.</summary>
+    public double Bell { get; init; }
+
+    /// <summary>How far the two saws lie apart, in cents.</summary>
+    public double DetuneCents { get; init; } = 8;
+
+    /// <summary>Transposition in semitones.</summary>
+    public int Semitones { get; init; }
+
+    /// <summary>Seconds to full level.</summary>
+    public double AttackSeconds { get; init; } = 0.005;
+
+    /// <summary>Seconds until the decay toward the sustain level has all but ended.</summary>
+    public double DecaySeconds { get; init; } = 0.4;
+
+    /// <summary>Level held while the key is down, 0 to 1.</summary>
+    public double Sustain { get; init; } = 0.6;
+
+    /// <summary>Seconds until a let-go note has fallen by 60 dB.</summary>
+    public double ReleaseSeconds { get; init; } = 0.3;
+
+    /// <summary>Low-pass cutoff in hertz with the envelope closed.</summary>
+    public double CutoffHz { get; init; } = 1500;
+
+    /// <summary>How many octaves the open envelope lifts the cutoff.</summary>
+    public double CutoffOctaves { get; init; } = 1.5;
+
+    /// <summary>Level, 0 to 1.</summary>
+    public double Level { get; init; } = 0.25;
+}

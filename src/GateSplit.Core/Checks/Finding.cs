@@ -1,0 +1,34 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>One thing a check has to say about a split.</summary>
+/// <param name="Severity">How much it matters.</param>
+/// <param name="Place">What it is about.</param>
+/// <param name="Sentence">What will happen, and what to do.</param>
+public sealed record Finding(Severity Severity, Place Place, string Sentence)
+{
+    /// <summary>The check that found it.</summary>
+    public string Check { get; init; } = "";
+
+    /// <summary>What the fix does, as a label for its button; null where there is none.</summary>
+    public string? FixLabel { get; init; }
+
+    /// <summary>The edit that mends it; null where none can be computed.</summary>
+    public Edit? Fix { get; init; }
+
+    /// <summary>Names this finding as long as it is found.</summary>
+    public string Key => $"{Check}@{Place}";
+
+    /// <summary>A finding worth knowing.</summary>
+    public static Finding Note(Place place, string sentence) => new(Severity.Note, place, sentence);
+
+    /// <summary>A finding that spoils the recording.</summary>
+    public static Finding Warning(Place place, string sentence) => new(Severity.Warning, place, sentence);
+
+    /// <summary>A finding with which no pass can run.</summary>
+    public static Finding Stop(Place place, string sentence) => new(Severity.Stop, place, sentence);
+
+    /// <summary>The same finding with a way to mend it.</summary>
+    public Finding WithFix(string label, Edit fix) => this with { FixLabel = label, Fix = fix };
+}

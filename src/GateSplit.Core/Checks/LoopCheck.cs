@@ -1,0 +1,21 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>A track that listens to a bus must not feed that bus, by whatever way: it would howl.</summary>
+public sealed class LoopCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var loop in view.Signal.Loops)
+        {
+            var tracks = loop.Select(id => view.Split.Track(id)!).ToList();
+            var way = string.Join(", then ", tracks.Append(tracks[0]).Select(t => t.Title));
+            yield return Finding.Stop(
+                    Place.Of(tracks[0]),
+                    $"The sound runs in a circle and will feed back: {way}. Send {tracks[^1].Title} to the main output instead.")
+                .WithFix($"Send {tracks[^1].Title} to the main output", new SetTrackBus(tracks[^1].Id, null));
+        }
+    }
+}

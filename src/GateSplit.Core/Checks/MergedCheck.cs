@@ -1,0 +1,55 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>Two elements on one port cannot be told apart afterwards, unless they are panned hard apart.</summary>
+public sealed class MergedCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var unit in view.Split.Units)
+        {
+            foreach (var port in unit.Chart.Ports.Where(p => !IsMixOf(unit, p, view)))
+            {
+                var feeds = view.SoundingAt(unit.Id, port.Number)
+                    .Where(f => unit.Chart.Element(f.Element.ElementId)!.Kind != ElementKind.Return)
+                    .ToList();
+                if (feeds.Count < 2 || HardApart(feeds) || !view.AnyTrackHears(unit.Id, port.Number))
+                {
+                    continue;
+                }
+
+                yield return Tell(view, unit, port, feeds);
+            }
+        }
+    }
+
+    /// <summary>The main port counts as a mix while any element also leaves elsewhere or more than a few share it.</summary>
+    private static bool IsMixOf(Unit unit, ChartPort port, SplitView view) =>
+        port.IsMain && (!unit.Chart.AssignedLeavesMain || view.SoundingAt(unit.Id, port.Number).Length == view.SoundingElements.Count(e => e.Unit == unit));
+
+    private static bool HardApart(List<PortFeed> feeds) =>
+        feeds.Count(f => f.Gain.ReachesLeft) <= 1 && feeds.Count(f => f.Gain.ReachesRight) <= 1;
+
+    private static Finding Tell(SplitView view, Unit unit, ChartPort port, List<PortFeed> feeds)
+    {
+        var names = Words.List([.. feeds.Select(f => view.Split.NameOf(f.Element))]);
+        var finding = Finding.Warning(
+            Place.OfPort(unit.Id, port.Number),
+            $"{names} leave {unit.Name} together by port {port.Number}: they will be one file and cannot be mixed apart.");
+        var last = feeds[^1].Element;
+        var element = unit.Chart.Element(last.ElementId)!;
+        return view.FreePort(unit, element) is { } free
+            ? finding.WithFix(
+                $"Give {element.Name} port {free.Number} and a track",
+                new Several(
+                    $"Give {element.Name} a line of its own",
+                    view.AnyTrackHears(unit.Id, free.Number)
+                        ? [new AssignPort(last, free.Number)]
+                        : [new AssignPort(last, free.Number), new AddTrack(view.NewTrackFor(unit, element, free) with { Width = free.Width })]))
+            : finding;
+    }
+}

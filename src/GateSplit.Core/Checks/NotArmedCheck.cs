@@ -1,0 +1,24 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>A track that is not armed gives a perfect performance and no file.</summary>
+public sealed class NotArmedCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        var armed = view.ArmedTracks.SelectMany(t => view.SoundingIn(t)).ToHashSet();
+        foreach (var track in view.Split.Tracks.Where(t => !t.Armed))
+        {
+            var lost = view.SoundingIn(track).Where(e => !armed.Contains(e)).Select(view.Split.NameOf).ToList();
+            if (lost.Count > 0)
+            {
+                yield return Finding.Warning(
+                        Place.Of(track),
+                        $"{track.Title} is not armed, and {Words.List(lost)} {(lost.Count == 1 ? "is" : "are")} recorded nowhere else: there will be no file.")
+                    .WithFix($"Arm {track.Title}", new SetArmed(track.Id, true));
+            }
+        }
+    }
+}

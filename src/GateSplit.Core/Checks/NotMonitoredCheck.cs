@@ -1,0 +1,16 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>A track that is recorded but not heard: a mistake in it is noticed only afterwards.</summary>
+public sealed class NotMonitoredCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view) =>
+        from track in view.ArmedTracks
+        where !track.Heard && !view.SoundingIn(track).IsEmpty
+        select Finding.Note(
+                Place.Of(track),
+                $"{track.Title} is armed but never monitored: you will not hear it while it is recorded.")
+            .WithFix($"Monitor {track.Title} while armed", new SetMonitor(track.Id, MonitorMode.WhileArmed));
+}

@@ -1,0 +1,69 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>What a check looks at: a split, its signal, and which elements sound in the song.</summary>
+public sealed class SplitView
+{
+    /// <summary>Makes a view.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="sounding">The elements that sound.</param>
+    public SplitView(Split split, ImmutableHashSet<ElementRef> sounding)
+    {
+        Split = split;
+        Sounding = sounding;
+        Signal = SplitSignal.Of(split);
+    }
+
+    /// <summary>The split.</summary>
+    public Split Split { get; }
+
+    /// <summary>Its signal.</summary>
+    public SplitSignal Signal { get; }
+
+    /// <summary>The elements that sound.</summary>
+    public ImmutableHashSet<ElementRef> Sounding { get; }
+
+    /// <summary>The tracks that a pass records.</summary>
+    public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);
+
+    /// <summary>Every element with its unit, chart and settings.</summary>
+    public IEnumerable<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> Elements =>
+        from unit in Split.Units
+        from chart in unit.Chart.Elements
+        select (new ElementRef(unit.Id, chart.Id), unit, chart, unit.Element(chart.Id));
+
+    /// <summary>Every element that sounds.</summary>
+    public IEnumerable<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> SoundingElements =>
+        Elements.Where(e => Sounding.Contains(e.Ref));
+
+    /// <summary>The sounding elements that come out of a port.</summary>
+    public ImmutableArray<PortFeed> SoundingAt(string unitId, int port) =>
+        [.. Signal.At(unitId, port).Where(f => Sounding.Contains(f.Element))];
+
+    /// <summary>The sounding elements that arrive in a track by a direct path.</summary>
+    public ImmutableArray<ElementRef> SoundingIn(Track track) =>
+        [.. Signal.In(track.Id).Where(c => Sounding.Contains(c.Element) && !c.Gain.IsZero).Select(c => c.Element)];
+
+    /// <summary>True if any track listens to a port.</summary>
+    public bool AnyTrackHears(string unitId, int port) =>
+        Signal.TrackFeeds.Any(f => f.UnitId == unitId && f.Port == port);
+
+    /// <summary>The first port of a unit that is open, allowed for the element, and carries nothing; null if there is none.</summary>
+    public ChartPort? FreePort(Unit unit, ChartElement element) => unit.Chart.Ports.FirstOrDefault(p =>
+        !p.IsMain
+        && unit.Exposes(p.Number)
+        && (int)p.Width >= (int)element.Width
+        && (element.Ports.IsEmpty || element.Ports.Contains(p.Number))
+        && unit.Elements.All(e => e.Port != p.Number));
+
+    /// <summary>A new armed track for an element that leaves by a port.</summary>
+    public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>
+        new(Split.NewTrackId(), element.Name, element.Width)
+        {
+            Input = new InputRef(Split.BankOf(unit).Id, port.FirstChannel),
+        };
+}

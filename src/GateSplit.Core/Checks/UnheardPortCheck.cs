@@ -1,0 +1,40 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>What leaves by a port that no track listens to is lost.</summary>
+public sealed class UnheardPortCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var unit in view.Split.Units)
+        {
+            foreach (var port in unit.Chart.Ports)
+            {
+                var lost = view.SoundingAt(unit.Id, port.Number)
+                    .Where(f => !port.IsMain || view.Signal.PortsOf(f.Element).Count() == 1)
+                    .Select(f => unit.Chart.Element(f.Element.ElementId)!)
+                    .Where(e => !port.IsMain || e.Kind != Charts.ElementKind.Return)
+                    .ToList();
+                if (lost.Count == 0 || view.AnyTrackHears(unit.Id, port.Number))
+                {
+                    continue;
+                }
+
+                var input = view.Split.BankOf(unit).InputName(port.FirstChannel, port.Width);
+                var names = Words.List([.. lost.Select(e => e.Name)]);
+                var one = lost.Count == 1;
+                var track = view.NewTrackFor(unit, lost[0], port) with
+                {
+                    Name = one ? lost[0].Name : $"{unit.Name} {port.Name}",
+                    Width = one ? lost[0].Width : port.Width,
+                };
+                yield return Finding.Warning(
+                        Place.OfPort(unit.Id, port.Number),
+                        $"{names} {(one ? "goes" : "go")} out of port {port.Number} of {unit.Name} ({input}), and no track listens there: {(one ? "it" : "they")} will not be recorded.")
+                    .WithFix($"Add a track for {(one ? lost[0].Name : "them")} on {input}", new AddTrack(track));
+            }
+        }
+    }
+}

@@ -1,0 +1,83 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>Mono and stereo that do not fit: a side that is lost, a level that drops, a channel that is wasted.</summary>
+public sealed class WidthCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var track in view.ArmedTracks)
+        {
+            var direct = view.Signal.In(track.Id).Where(c => view.Sounding.Contains(c.Element) && !c.Gain.IsZero).ToList();
+            if (direct.Count != 1 || view.Signal.Into(track.Id).FirstOrDefault() is not { } feed)
+            {
+                continue;
+            }
+
+            var unit = view.Split.Unit(feed.UnitId)!;
+            var port = unit.Chart.Port(feed.Port)!;
+            var element = unit.Chart.Element(direct[0].Element.ElementId);
+            if (element is not null && Look(view, track, unit, port, element, direct[0]) is { } finding)
+            {
+                yield return finding;
+            }
+        }
+    }
+
+    private static Finding? Look(
+        SplitView view, Track track, Unit unit, ChartPort port, ChartElement element, Contribution arrives)
+    {
+        if (element.Width == Width.Stereo && (track.Width == Width.Mono || port.Width == Width.Mono))
+        {
+            var finding = Finding.Warning(
+                Place.Of(track),
+                $"{element.Name} is stereo, but {track.Title} is mono and takes only one side of it: the other side is lost.");
+            var pair = new Several($"Make {track.Title} stereo",
+            [
+                new SetTrackInput(track.Id, new InputRef(view.Split.BankOf(unit).Id, port.FirstChannel)),
+                new SetTrackWidth(track.Id, Width.Stereo),
+            ]);
+            return port.Width == Width.Stereo ? finding.WithFix(pair.Title, pair) : finding;
+        }
+
+        if (element.Width == Width.Stereo)
+        {
+            return null;
+        }
+
+        if (track.Width == Width.Mono && port.Width == Width.Stereo && arrives.Gain.Largest > 0)
+        {
+            var left = track.Input!.Channel == port.FirstChannel;
+            var loss = Decibels.FromRatio(arrives.Gain.Largest / FaderRatio(unit, element, port));
+            return loss < new Decibels(-0.5)
+                ? Finding.Warning(
+                        Place.Of(track),
+                        $"{element.Name} is panned between the two sides of port {port.Number}, and {track.Title} takes only one of them: it prints {new Decibels(-loss.Value).ToString().TrimStart('+')} too low.")
+                    .WithFix(
+                        $"Pan {element.Name} hard {(left ? "left" : "right")}",
+                        new SetPan(new ElementRef(unit.Id, element.Id), left ? -1 : 1))
+                : null;
+        }
+
+        return track.Width == Width.Stereo
+            ? Finding.Note(
+                    Place.Of(track),
+                    $"{element.Name} is mono, but {track.Title} is stereo: the file is twice as big and holds no more.")
+                .WithFix($"Make {track.Title} mono", MakeMono(track, unit, port, element))
+            : null;
+    }
+
+    private static double FaderRatio(Unit unit, ChartElement element, ChartPort port) =>
+        port.Tap == Tap.BeforeFader ? 1 : new Decibels(unit.Element(element.Id).FaderDb).Ratio;
+
+    private static Several MakeMono(Track track, Unit unit, ChartPort port, ChartElement element) => new(
+        $"Make {track.Title} mono",
+        port.Width == Width.Stereo
+            ? [new SetPan(new ElementRef(unit.Id, element.Id), -1), new SetTrackWidth(track.Id, Width.Mono)]
+            : [new SetTrackWidth(track.Id, Width.Mono)]);
+}

@@ -1,0 +1,161 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Demo;
+
+/// <summary>
+/// Fog Signal: 16 bars of 4/4 for the drum machine and the keyboard, with faults planted: the clap's port that nobody
+/// hears, since its track sits on the rim's input; the mix heard together with the single lines; a hot fader on the low
+/// tom; a hall return that lands on the deep kick's pair.
+/// </summary>
+public static class FogSignal
+{
+    private const int Bars = 16;
+    private const int Drums = 10;
+    private const int Bass = 1, Pad = 3, Bell = 4, DeepKick = 9;
+    private const double LowTomDb = 7.5;
+
+    // D minor: i, VI, III, VII, then iv, VI, V, i; as bass note and chord.
+    private static readonly (int Root, int[] Chord)[] Harmony =
+    [
+        (38, [50, 57, 62, 65]), (34, [53, 58, 62, 65]), (41, [53, 57, 60, 65]), (36, [52, 55, 60, 64]),
+        (43, [55, 58, 62, 67]), (34, [53, 58, 62, 65]), (33, [52, 57, 61, 64]), (38, [50, 57, 62, 65]),
+    ];
+
+    /// <summary>The session.</summary>
+    public static DemoSession Session { get; } = Build();
+
+    private static DemoSession Build()
+    {
+        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(92), Metre.Common);
+        for (var bar = 0; bar < Bars; bar++)
+        {
+            DrumBar(writer, bar);
+            KeyBar(writer, bar);
+        }
+
+        var file = writer.ToFile("Fog Signal", Bars);
+        return new DemoSession("Fog Signal", file, Faulty(Song.Of(file)), Printed: false);
+    }
+
+    private static void DrumBar(PatternWriter writer, int bar)
+    {
+        var fill = bar % 8 == 7;
+        writer.Hits(Drums, 36, bar, bar % 2 == 0 ? "X.....x...x....." : "X..x......x..g..");
+        writer.Hits(Drums, 38, bar, fill ? "....X.......X.xx" : "....X.......X..g");
+        writer.Hits(Drums, 42, bar, bar < 4 ? "x...x...x...x..." : "x.xgx.xgx.xgx...");
+        if (bar >= 4)
+        {
+            writer.Hits(Drums, 46, bar, "..............x.");
+        }
+
+        if (bar >= 8)
+        {
+            writer.Hits(Drums, 39, bar, bar % 2 == 0 ? "....x.......x..." : "....x......gx...");
+        }
+
+        if (fill)
+        {
+            writer.Hits(Drums, 48, bar, "........xx......");
+            writer.Hits(Drums, 41, bar, "..........xx.X..");
+        }
+        else if (bar % 4 == 2)
+        {
+            writer.Hits(Drums, 41, bar, "..........x..x..");
+        }
+
+        if (bar % 8 == 0)
+        {
+            writer.Hits(Drums, 49, bar, "X...............");
+        }
+    }
+
+    private static void KeyBar(PatternWriter writer, int bar)
+    {
+        var (root, chord) = Harmony[bar / 2 % Harmony.Length];
+        var beat = bar * 4.0;
+        if (bar % 4 == 0)
+        {
+            writer.Hold(DeepKick, 26, 112, beat, 2);
+        }
+
+        if (bar >= 2)
+        {
+            double[] starts = [0, 1.5, 2.5, 3.25];
+            int[] keys = [root, root, root + 12, root + 7];
+            for (var i = 0; i < starts.Length; i++)
+            {
+                writer.Hold(Bass, keys[i], i == 0 ? 108 : 86, beat + starts[i], i == 0 ? 1.2 : 0.5);
+            }
+        }
+
+        if (bar % 2 == 0)
+        {
+            foreach (var key in chord)
+            {
+                writer.Hold(Pad, key, 74, beat, 7.8);
+            }
+        }
+
+        if (bar >= 6)
+        {
+            int[] order = [3, 1, 2, 0];
+            for (var i = 0; i < 4; i++)
+            {
+                writer.Hold(Bell, chord[order[(i + bar) % 4]] + 12, i == 0 ? 96 : 70, beat + i + (i % 2 == 1 ? 0.5 : 0), 0.8);
+            }
+        }
+    }
+
+    private static Split Faulty(Song song)
+    {
+        var split = StartingSplit.Of([MudlarkNine.Chart, WickerKeys.Chart], Bars, 48000);
+        split = StraightLay.Edit(new SplitView(split, Sounding.Elements(split, song)))!.Apply(split).Value!;
+        var drums = split.Units[0];
+        var keys = split.Units[1];
+        var clap = split.Tracks.First(t => t.Name == "Clap");
+        var mix = new Track(split.NewTrackId(), "Drum mix", Width.Stereo)
+        {
+            Input = new InputRef(split.BankOf(drums).Id, 1),
+            Monitor = MonitorMode.Always,
+        };
+        var deepKick = keys.Element("deep-kick");
+        return new Several("Plant faults",
+        [
+            new AddTrack(mix, 0),
+            new SetTrackInput(clap.Id, new InputRef(split.BankOf(drums).Id, 5)),
+            new SetFader(new ElementRef(drums.Id, "tom-low"), LowTomDb),
+            .. KeyLines(split, keys, deepKick),
+        ]).Apply(split).Value!;
+    }
+
+    /// <summary>Bass and pad share a pair, panned hard apart; the bell has its own; the hall return is left on the deep kick's.</summary>
+    private static IEnumerable<Edit> KeyLines(Split split, Unit keys, UnitElement deepKick)
+    {
+        var hall = new ElementRef(keys.Id, "hall");
+        var deep = new ElementRef(keys.Id, deepKick.ElementId);
+        var next = int.Parse(split.NewTrackId().AsSpan(1)) + 1;
+        foreach (var track in split.Tracks.Where(t => t.Input?.BankId == split.BankOf(keys).Id))
+        {
+            yield return new RemoveTrack(track.Id);
+        }
+
+        (ElementRef Element, int Port, int Side)[] lines =
+            [(deep, 1, -1), (new ElementRef(keys.Id, "bass"), 2, -1), (new ElementRef(keys.Id, "pad"), 2, 1), (new ElementRef(keys.Id, "bell"), 3, -1)];
+        foreach (var (element, port, side) in lines)
+        {
+            yield return new AssignPort(element, port);
+            yield return new SetPan(element, side);
+            yield return new AddTrack(new Track($"t{next++}", split.NameOf(element), Width.Mono)
+            {
+                Input = new InputRef(split.BankOf(keys).Id, side < 0 ? 2 * port - 1 : 2 * port),
+            });
+        }
+
+        yield return new AssignPort(hall, 1);
+    }
+}

@@ -1,0 +1,28 @@
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Handoff;
+
+/// <summary>One file of a handoff.</summary>
+/// <param name="Number">Its place, from 1.</param>
+/// <param name="File">Its name in the handoff.</param>
+/// <param name="Track">The track it was printed on.</param>
+/// <param name="Elements">What the split says it holds.</param>
+/// <param name="Source">Where it came from: unit, port and input.</param>
+/// <param name="Format">The shape of its samples.</param>
+/// <param name="Frames">Its length.</param>
+/// <param name="SamplePeakDbfs">Highest sample peak of its channels; null for silence.</param>
+/// <param name="RmsDbfs">Highest RMS of its channels; null for silence.</param>
+/// <param name="ClippedRuns">Runs of clipped samples.</param>
+/// <param name="Sha256">Of the whole file, in hexadecimal; null until it is written.</param>
+public sealed record HandoffTrack(
+    int Number,
+    string File,
+    string Track,
+    string Elements,
+    string Source,
+    AudioFormat Format,
+    long Frames,
+    double? SamplePeakDbfs,
+    double? RmsDbfs,
+    long ClippedRuns,
+    string? Sha256);

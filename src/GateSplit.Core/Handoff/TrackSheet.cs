@@ -1,0 +1,46 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace GateSplit.Core.Handoff;
+
+/// <summary>The track sheet: one row a file, as comma-separated values (RFC 4180).</summary>
+public static class TrackSheet
+{
+    private static readonly string[] Header =
+        ["number", "file", "track", "elements", "source", "channels", "sample_rate", "bits", "frames", "seconds", "sample_peak_dbfs", "rms_dbfs", "clipped_runs"];
+
+    /// <summary>Writes it.</summary>
+    public static string Write(IEnumerable<HandoffTrack> tracks)
+    {
+        using var text = new StringWriter();
+        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
+        {
+            foreach (var name in Header)
+            {
+                csv.WriteField(name);
+            }
+
+            csv.NextRecord();
+            foreach (var track in tracks)
+            {
+                csv.WriteField(track.Number);
+                csv.WriteField(track.File);
+                csv.WriteField(track.Track);
+                csv.WriteField(track.Elements);
+                csv.WriteField(track.Source);
+                csv.WriteField(track.Format.Channels);
+                csv.WriteField(track.Format.SampleRate);
+                csv.WriteField(track.Format.WidthName);
+                csv.WriteField(track.Frames);
+                csv.WriteField(((double)track.Frames / track.Format.SampleRate).ToString("0.000"));
+                csv.WriteField(track.SamplePeakDbfs?.ToString("0.00"));
+                csv.WriteField(track.RmsDbfs?.ToString("0.00"));
+                csv.WriteField(track.ClippedRuns);
+                csv.NextRecord();
+            }
+        }
+
+        return text.ToString();
+    }
+}

@@ -1,0 +1,68 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Notes;
+
+/// <summary>Where the bars are. A change of metre begins a new bar.</summary>
+public sealed class MetreMap
+{
+    private readonly ImmutableArray<(long Tick, Metre Metre, long Bar)> _changes;
+    private readonly int _ticksPerQuarter;
+
+    /// <summary>Builds the map.</summary>
+    /// <param name="ticksPerQuarter">Ticks of a quarter note.</param>
+    /// <param name="changes">Metres from their ticks on; before the first, 4/4.</param>
+    public MetreMap(int ticksPerQuarter, IEnumerable<(long Tick, Metre Metre)> changes)
+    {
+        _ticksPerQuarter = ticksPerQuarter;
+        var byTick = new SortedDictionary<long, Metre> { [0] = Metre.Common };
+        foreach (var (tick, metre) in changes)
+        {
+            byTick[tick] = metre;
+        }
+
+        var list = ImmutableArray.CreateBuilder<(long, Metre, long)>();
+        foreach (var (tick, metre) in byTick)
+        {
+            if (list.Count == 0)
+            {
+                list.Add((tick, metre, 0));
+                continue;
+            }
+
+            var (lastTick, lastMetre, lastBar) = list[^1];
+            var length = TicksPerBar(lastMetre);
+            list.Add((tick, metre, lastBar + (tick - lastTick + length - 1) / length));
+        }
+
+        _changes = list.ToImmutable();
+    }
+
+    /// <summary>The metre at the start.</summary>
+    public Metre First => _changes[0].Metre;
+
+    /// <summary>The changes with the tick from which they hold, first at 0.</summary>
+    public IEnumerable<(long Tick, Metre Metre)> Changes => _changes.Select(c => (c.Tick, c.Metre));
+
+    /// <summary>The tick at which a bar begins.</summary>
+    /// <param name="bar">0-based: the bars that lie before it.</param>
+    public long BarStart(long bar)
+    {
+        var (tick, metre, first) = _changes.Last(c => c.Bar <= bar);
+        return tick + (bar - first) * TicksPerBar(metre);
+    }
+
+    /// <summary>Bars begun before a tick: 0 at the very start, 1 within the first bar and at its end.</summary>
+    public long BarsUntil(long tick)
+    {
+        if (tick <= 0)
+        {
+            return 0;
+        }
+
+        var (start, metre, first) = _changes.Last(c => c.Tick < tick);
+        var length = TicksPerBar(metre);
+        return first + (tick - start + length - 1) / length;
+    }
+
+    private long TicksPerBar(Metre metre) => Math.Max(1, (long)_ticksPerQuarter * 4 * metre.Beats / metre.BeatUnit);
+}

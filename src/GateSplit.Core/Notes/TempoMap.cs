@@ -1,0 +1,78 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Notes;
+
+/// <summary>
+/// From ticks to samples, by integers only: samples = ticks * microsecondsPerQuarter * sampleRate /
+/// (ticksPerQuarter * 1,000,000), summed tempo segment by tempo segment and rounded once at the end
+/// (Standard MIDI Files 1.0).
+/// </summary>
+public sealed class TempoMap
+{
+    private readonly ImmutableArray<Segment> _segments;
+    private readonly Int128 _denominator;
+
+    /// <summary>Builds the map.</summary>
+    /// <param name="timeBase">What a tick is; for SMPTE time the tempos are ignored.</param>
+    /// <param name="changes">Tempos from their ticks on; before the first, 120 quarters a minute. Of several at one tick the last holds.</param>
+    public TempoMap(TimeBase timeBase, IEnumerable<(long Tick, Tempo Tempo)> changes)
+    {
+        TimeBase = timeBase;
+        if (timeBase.IsSmpte)
+        {
+            var dropFrame = timeBase.SmpteFormat == 29;
+            _denominator = dropFrame ? 30_000L * timeBase.TicksPerFrame : (long)timeBase.SmpteFormat * timeBase.TicksPerFrame;
+            _segments = [new Segment(0, dropFrame ? 1001 : 1, 0)];
+            Tempos = [];
+            return;
+        }
+
+        _denominator = timeBase.TicksPerQuarter * 1_000_000L;
+        var byTick = new SortedDictionary<long, Tempo> { [0] = Tempo.Default };
+        foreach (var (tick, tempo) in changes)
+        {
+            byTick[tick] = tempo;
+        }
+
+        Tempos = [.. byTick.Select(p => (p.Key, p.Value))];
+        var segments = ImmutableArray.CreateBuilder<Segment>();
+        foreach (var (tick, tempo) in byTick)
+        {
+            var before = segments.Count == 0 ? 0 : segments[^1].Units + (Int128)(tick - segments[^1].Tick) * segments[^1].UnitsPerTick;
+            segments.Add(new Segment(tick, tempo.MicrosecondsPerQuarter, before));
+        }
+
+        _segments = segments.ToImmutable();
+    }
+
+    /// <summary>What a tick is.</summary>
+    public TimeBase TimeBase { get; }
+
+    /// <summary>The tempos by the tick from which they hold, first at 0; empty for SMPTE time.</summary>
+    public ImmutableArray<(long Tick, Tempo Tempo)> Tempos { get; }
+
+    /// <summary>Quarters a minute at the start; for SMPTE time 120.</summary>
+    public double StartTempo => Tempos.IsEmpty ? Tempo.Default.QuartersPerMinute : Tempos[0].Tempo.QuartersPerMinute;
+
+    /// <summary>The sample at a tick, rounded half up, counted from 0.</summary>
+    /// <param name="tick">0 or more.</param>
+    /// <param name="sampleRate">Samples a second.</param>
+    public long ToSamples(long tick, int sampleRate)
+    {
+        var segment = _segments[0];
+        foreach (var next in _segments)
+        {
+            if (next.Tick > tick)
+            {
+                break;
+            }
+
+            segment = next;
+        }
+
+        var units = segment.Units + (Int128)(tick - segment.Tick) * segment.UnitsPerTick;
+        return (long)((units * sampleRate * 2 + _denominator) / (_denominator * 2));
+    }
+
+    private readonly record struct Segment(long Tick, long UnitsPerTick, Int128 Units);
+}

@@ -1,0 +1,60 @@
+using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Planning;
+
+/// <summary>How long a pass is and how much it writes.</summary>
+/// <param name="CountInFrames">Heard before the recording starts.</param>
+/// <param name="BodyFrames">From the first bar to the end of the last.</param>
+/// <param name="TailFrames">Recorded after it.</param>
+/// <param name="SampleRate">Frames a second.</param>
+/// <param name="Bytes">Of samples in all files together.</param>
+public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFrames, int SampleRate, long Bytes)
+{
+    private const double ShortestTailSeconds = 0.5;
+
+    /// <summary>Frames of each file.</summary>
+    public long Frames => BodyFrames + TailFrames;
+
+    /// <summary>Seconds of each file.</summary>
+    public double Seconds => (double)Frames / SampleRate;
+
+    /// <summary>Seconds of the pass in the room, with the count-in.</summary>
+    public double RoomSeconds => (double)(CountInFrames + Frames) / SampleRate;
+
+    /// <summary>Works them out.</summary>
+    /// <param name="view">The split; its armed tracks are recorded.</param>
+    /// <param name="song">Its music.</param>
+    public static PassTimes Of(SplitView view, Song song)
+    {
+        var pass = view.Split.Pass;
+        var rate = pass.SampleRate;
+        var countIn = song.Tempos.ToSamples(song.Metres.BarStart(pass.CountInBars), rate);
+        var body = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
+        var tail = (long)Math.Ceiling((pass.TailSeconds ?? LongestDecay(view)) * rate);
+        var channels = view.ArmedTracks.Sum(t => (int)t.Width);
+        var bytes = (body + tail) * channels * new AudioFormat(1, rate, pass.Format).BytesPerSample;
+        return new PassTimes(countIn, body, tail, rate, bytes);
+    }
+
+    /// <summary>The longest decay that reaches an armed track, through a return too.</summary>
+    private static double LongestDecay(SplitView view)
+    {
+        var longest = ShortestTailSeconds;
+        foreach (var (element, unit, chart, _) in view.SoundingElements)
+        {
+            var reached = view.Signal.Reaching(element).Where(c => view.Split.Track(c.TrackId)!.Armed).ToList();
+            var ring = chart.Hears
+                .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).RingSeconds * unit.Voice(h.VoiceId).DecayScale)
+                .DefaultIfEmpty().Max();
+            if (reached.Count > 0)
+            {
+                longest = Math.Max(longest, ring + chart.ReturnSeconds);
+            }
+        }
+
+        return longest;
+    }
+}

@@ -1,0 +1,7 @@
+namespace GateSplit.Core.Signal;
+
+/// <summary>A track that another track hears through a bus.</summary>
+/// <param name="FromTrackId">The track that feeds the bus.</param>
+/// <param name="ToTrackId">The track that listens to it.</param>
+/// <param name="Gain">From the one's channels to the other's.</param>
+public sealed record BusFeed(string FromTrackId, string ToTrackId, Gain2x2 Gain);

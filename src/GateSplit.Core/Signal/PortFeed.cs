@@ -1,0 +1,10 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Signal;
+
+/// <summary>An element that comes out of a port, with the gain at which it does.</summary>
+/// <param name="Element">The element.</param>
+/// <param name="UnitId">The unit.</param>
+/// <param name="Port">The port's number.</param>
+/// <param name="Gain">From the element before its fader to the port.</param>
+public sealed record PortFeed(ElementRef Element, string UnitId, int Port, Gain2x2 Gain);

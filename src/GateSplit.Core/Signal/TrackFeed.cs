@@ -1,0 +1,8 @@
+namespace GateSplit.Core.Signal;
+
+/// <summary>A port that a track listens to.</summary>
+/// <param name="UnitId">The unit.</param>
+/// <param name="Port">The port's number.</param>
+/// <param name="TrackId">The track.</param>
+/// <param name="Gain">From the port's channels to the track's.</param>
+public sealed record TrackFeed(string UnitId, int Port, string TrackId, Gain2x2 Gain);

@@ -1,0 +1,41 @@
+using System.Buffers.Binary;
+using System.Text;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>The bext chunk of a broadcast WAVE file, version 2 (EBU Tech 3285), with the loudness fields left unset.</summary>
+/// <param name="Description">What the file is; 256 ASCII characters at most are kept.</param>
+/// <param name="Originated">Local date and time of the recording.</param>
+/// <param name="TimeReference">First sample of the file, counted from midnight of the session's timeline, in samples.</param>
+/// <param name="CodingHistory">One line a step, ended by CR LF each.</param>
+public sealed record BroadcastInfo(string Description, DateTime Originated, long TimeReference = 0, string CodingHistory = "")
+{
+    private const short LoudnessUnset = 0x7FFF;
+    private const int FixedLength = 602;
+
+    /// <summary>Writes the chunk's body, without id and size.</summary>
+    public byte[] ToBytes()
+    {
+        var history = Encoding.ASCII.GetBytes(CodingHistory);
+        var body = new byte[FixedLength + history.Length];
+        Put(body.AsSpan(0, 256), Description);
+        Put(body.AsSpan(256, 32), "Gate Split");
+        Put(body.AsSpan(320, 10), Originated.ToString("yyyy-MM-dd"));
+        Put(body.AsSpan(330, 8), Originated.ToString("HH:mm:ss"));
+        BinaryPrimitives.WriteInt64LittleEndian(body.AsSpan(338), TimeReference);
+        BinaryPrimitives.WriteInt16LittleEndian(body.AsSpan(346), 2);
+        for (var i = 0; i < 5; i++)
+        {
+            BinaryPrimitives.WriteInt16LittleEndian(body.AsSpan(412 + 2 * i), LoudnessUnset);
+        }
+
+        history.CopyTo(body, FixedLength);
+        return body;
+    }
+
+    private static void Put(Span<byte> field, string text)
+    {
+        var clean = new string([.. text.Select(c => c is >= ' ' and <= '~' ? c : '?')]);
+        Encoding.ASCII.GetBytes(clean.AsSpan(0, Math.Min(clean.Length, field.Length)), field);
+    }
+}

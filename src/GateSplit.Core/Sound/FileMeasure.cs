@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>What one file holds: shape, length, levels of every channel, and its waveform overview.</summary>
+/// <param name="Format">The shape of the samples.</param>
+/// <param name="Frames">Its length.</param>
+/// <param name="Channels">Levels, one a channel.</param>
+/// <param name="Overview">The waveform.</param>
+/// <param name="Remarks">Damage that was read around.</param>
+public sealed record FileMeasure(
+    AudioFormat Format, long Frames, ImmutableArray<ChannelLevels> Channels, Overview Overview, ImmutableArray<string> Remarks)
+{
+    private const int BlockFrames = 8192;
+
+    /// <summary>Reads a WAVE file once from end to end and measures it.</summary>
+    /// <param name="reader">The open file.</param>
+    /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
+    /// <param name="cancel">Stops the reading.</param>
+    public static FileMeasure Of(WaveReader reader, IProgress<double>? progress = null, CancellationToken cancel = default)
+    {
+        var format = reader.Format;
+        var meters = Enumerable.Range(0, format.Channels).Select(_ => new ChannelMeter()).ToArray();
+        var overview = new OverviewBuilder(format.Channels);
+        var bytes = new byte[BlockFrames * format.BytesPerFrame];
+        var samples = new float[BlockFrames];
+        for (long at = 0; at < reader.Frames;)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var frames = reader.Read(at, bytes);
+            if (frames == 0)
+            {
+                break;
+            }
+
+            for (var channel = 0; channel < format.Channels; channel++)
+            {
+                var part = samples.AsSpan(0, frames);
+                SampleCodec.Decode(bytes, format, channel, part);
+                meters[channel].Add(part);
+                overview.Add(channel, part);
+            }
+
+            at += frames;
+            progress?.Report((double)at / reader.Frames);
+        }
+
+        return new FileMeasure(format, reader.Frames, [.. meters.Select(m => m.Result())], overview.Build(), reader.Remarks);
+    }
+}

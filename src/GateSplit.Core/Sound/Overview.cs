@@ -1,0 +1,140 @@
+using System.Buffers.Binary;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>
+/// The waveform pyramid of a file: for every channel the lowest and highest sample of each 256 frames, of each 1024,
+/// and so on by fours, so that any stretch can be drawn at any width from a few thousand numbers. The span of a bin
+/// always includes zero, as a waveform is filled from its middle line.
+/// </summary>
+public sealed class Overview
+{
+    /// <summary>Frames in a bin of the finest level.</summary>
+    public const int FramesPerBin = 256;
+
+    private const int Factor = 4;
+    private const uint Magic = 0x564F5347; // "GSOV"
+    private readonly short[][][] _levels; // level, channel, low/high alternating
+
+    private Overview(short[][][] levels, long frames)
+    {
+        _levels = levels;
+        Frames = frames;
+    }
+
+    /// <summary>Frames of the file.</summary>
+    public long Frames { get; }
+
+    /// <summary>Channels of the file.</summary>
+    public int Channels => _levels[0].Length;
+
+    /// <summary>Levels from fine to coarse.</summary>
+    public int Levels => _levels.Length;
+
+    /// <summary>Frames in a bin of a level.</summary>
+    public static long BinFrames(int level) => FramesPerBin * (long)Math.Pow(Factor, level);
+
+    /// <summary>Lowest and highest sample of each of <paramref name="columns"/> equal stretches, full scale 1.0.</summary>
+    /// <param name="channel">0-based.</param>
+    /// <param name="startFrame">First frame of the picture.</param>
+    /// <param name="frames">Frames across the picture.</param>
+    /// <param name="columns">Points across the picture.</param>
+    public (float Low, float High)[] Columns(int channel, long startFrame, long frames, int columns)
+    {
+        var level = 0;
+        while (level + 1 < _levels.Length && BinFrames(level + 1) * columns <= frames)
+        {
+            level++;
+        }
+
+        var bins = _levels[level][channel];
+        var binFrames = BinFrames(level);
+        var result = new (float, float)[columns];
+        for (var column = 0; column < columns; column++)
+        {
+            var from = startFrame + frames * column / columns;
+            var to = Math.Max(from + 1, startFrame + frames * (column + 1) / columns);
+            var low = 0;
+            var high = 0;
+            for (var bin = from / binFrames; bin * binFrames < to && bin * 2 + 1 < bins.Length; bin++)
+            {
+                low = Math.Min(low, bins[bin * 2]);
+                high = Math.Max(high, bins[bin * 2 + 1]);
+            }
+
+            result[column] = (low / 32767f, high / 32767f);
+        }
+
+        return result;
+    }
+
+    /// <summary>Builds the coarser levels over a finest one.</summary>
+    /// <param name="finest">For each channel low and high alternating.</param>
+    /// <param name="frames">Frames of the file.</param>
+    public static Overview FromFinest(short[][] finest, long frames)
+    {
+        var levels = new List<short[][]> { finest };
+        while (levels[^1][0].Length / 2 > 512)
+        {
+            levels.Add([.. levels[^1].Select(Coarser)]);
+        }
+
+        return new Overview([.. levels], frames);
+    }
+
+    /// <summary>The finest level as bytes: magic, channels, frames, then the bins of each channel.</summary>
+    public byte[] ToBytes()
+    {
+        var bins = _levels[0];
+        var bytes = new byte[16 + bins.Sum(b => b.Length * 2)];
+        BinaryPrimitives.WriteUInt32LittleEndian(bytes, Magic);
+        BinaryPrimitives.WriteInt32LittleEndian(bytes.AsSpan(4), bins.Length);
+        BinaryPrimitives.WriteInt64LittleEndian(bytes.AsSpan(8), Frames);
+        var at = 16;
+        foreach (var value in bins.SelectMany(b => b))
+        {
+            BinaryPrimitives.WriteInt16LittleEndian(bytes.AsSpan(at), value);
+            at += 2;
+        }
+
+        return bytes;
+    }
+
+    /// <summary>Reads what <see cref="ToBytes"/> wrote.</summary>
+    /// <exception cref="InvalidDataException">The bytes are something else.</exception>
+    public static Overview FromBytes(ReadOnlySpan<byte> bytes)
+    {
+        if (bytes.Length < 16 || BinaryPrimitives.ReadUInt32LittleEndian(bytes) != Magic)
+        {
+            throw new InvalidDataException("Not a waveform overview.");
+        }
+
+        var channels = BinaryPrimitives.ReadInt32LittleEndian(bytes[4..]);
+        var frames = BinaryPrimitives.ReadInt64LittleEndian(bytes[8..]);
+        var each = (bytes.Length - 16) / 2 / channels;
+        var finest = new short[channels][];
+        for (var channel = 0; channel < channels; channel++)
+        {
+            finest[channel] = new short[each];
+            for (var i = 0; i < each; i++)
+            {
+                finest[channel][i] = BinaryPrimitives.ReadInt16LittleEndian(bytes[(16 + 2 * (channel * each + i))..]);
+            }
+        }
+
+        return FromFinest(finest, frames);
+    }
+
+    private static short[] Coarser(short[] fine)
+    {
+        var bins = (fine.Length / 2 + Factor - 1) / Factor;
+        var coarse = new short[bins * 2];
+        for (var i = 0; i < fine.Length; i++)
+        {
+            var place = i / 2 / Factor * 2 + (i & 1);
+            coarse[place] = (i & 1) == 0 ? Math.Min(coarse[place], fine[i]) : Math.Max(coarse[place], fine[i]);
+        }
+
+        return coarse;
+    }
+}

@@ -1,0 +1,22 @@
+using GateSplit.Core.Charts;
+
+namespace GateSplit.Core.Splits;
+
+/// <summary>Turns an element's pan or balance on the source.</summary>
+/// <param name="Element">Which.</param>
+/// <param name="Pan">-1 left to 1 right.</param>
+public sealed record SetPan(ElementRef Element, double Pan) : ElementEdit(Element)
+{
+    /// <inheritdoc/>
+    protected override string Name(string element) => Pan switch
+    {
+        -1 => $"Pan {element} hard left",
+        1 => $"Pan {element} hard right",
+        0 => $"Pan {element} to the centre",
+        _ => $"Pan {element} {Math.Abs(Pan) * 100:0} % {(Pan < 0 ? "left" : "right")}",
+    };
+
+    /// <inheritdoc/>
+    protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element) =>
+        Pan is >= -1 and <= 1 ? element with { Pan = Pan } : new Refusal("Pan goes from -1 (left) to 1 (right).");
+}

@@ -1,0 +1,42 @@
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Splits;
+
+/// <summary>Changes how a pass is recorded.</summary>
+/// <param name="Pass">The new settings.</param>
+public sealed record SetPass(PassSettings Pass) : Edit
+{
+    /// <summary>The sample rates a pass can have.</summary>
+    public static readonly int[] SampleRates = [44100, 48000, 88200, 96000];
+
+    /// <inheritdoc/>
+    public override string Name(Split split) => "Change the pass";
+
+    /// <inheritdoc/>
+    public override Result<Split> Apply(Split split)
+    {
+        if (Pass.LengthBars is < 1 or > 2000)
+        {
+            return new Refusal("A pass is 1 to 2000 bars long.");
+        }
+
+        if (Pass.CountInBars is < 0 or > 4)
+        {
+            return new Refusal("The count-in is 0 to 4 bars.");
+        }
+
+        if (Pass.TailSeconds is < 0 or > 60)
+        {
+            return new Refusal("The tail is 0 to 60 seconds.");
+        }
+
+        if (!SampleRates.Contains(Pass.SampleRate))
+        {
+            return new Refusal("The sample rate is 44100, 48000, 88200 or 96000 Hz.");
+        }
+
+        return Pass.Format is SampleFormat.Pcm16 or SampleFormat.Pcm24 or SampleFormat.Float32
+            ? split with { Pass = Pass }
+            : new Refusal("Files are printed at 16 or 24 bit, or 32 bit float.");
+    }
+}

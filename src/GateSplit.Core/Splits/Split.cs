@@ -1,0 +1,52 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Splits;
+
+/// <summary>All the lines of a session: the document the user edits. Immutable; every change is an <see cref="Edit"/>.</summary>
+/// <param name="Units">The sources.</param>
+/// <param name="Banks">The recorder's inputs.</param>
+/// <param name="Tracks">The recorder's tracks, in order.</param>
+/// <param name="Pass">How a pass is recorded.</param>
+public sealed record Split(
+    ImmutableArray<Unit> Units, ImmutableArray<Bank> Banks, ImmutableArray<Track> Tracks, PassSettings Pass)
+{
+    /// <summary>Finds a unit; null if there is none.</summary>
+    public Unit? Unit(string id) => Units.FirstOrDefault(u => u.Id == id);
+
+    /// <summary>Finds a bank; null if there is none.</summary>
+    public Bank? Bank(string id) => Banks.FirstOrDefault(b => b.Id == id);
+
+    /// <summary>Finds a track; null if there is none.</summary>
+    public Track? Track(string id) => Tracks.FirstOrDefault(t => t.Id == id);
+
+    /// <summary>The bank on which a unit's ports arrive.</summary>
+    public Bank BankOf(Unit unit) => Banks.First(b => b.UnitId == unit.Id);
+
+    /// <summary>"USB 3-4" for a track's input, "no input" for none.</summary>
+    public string InputName(Track track) => track.Input is { } input && Bank(input.BankId) is { } bank
+        ? bank.InputName(input.Channel, track.Width)
+        : "no input";
+
+    /// <summary>The name of an element of this split, as its chart has it.</summary>
+    public string NameOf(ElementRef element) => Unit(element.UnitId)?.Chart.Element(element.ElementId)?.Name ?? element.ToString();
+
+    /// <summary>The same split with one unit changed.</summary>
+    public Split With(Unit unit) => this with { Units = [.. Units.Select(u => u.Id == unit.Id ? unit : u)] };
+
+    /// <summary>The same split with one track changed.</summary>
+    public Split With(Track track) => this with { Tracks = [.. Tracks.Select(t => t.Id == track.Id ? track : t)] };
+
+    /// <summary>The same split with the settings of one element changed.</summary>
+    public Split With(string unitId, UnitElement element)
+    {
+        var unit = Units.First(u => u.Id == unitId);
+        return With(unit with { Elements = [.. unit.Elements.Select(e => e.ElementId == element.ElementId ? element : e)] });
+    }
+
+    /// <summary>An id for a new track.</summary>
+    public string NewTrackId()
+    {
+        var highest = Tracks.Select(t => int.TryParse(t.Id.AsSpan(1), out var n) ? n : 0).DefaultIfEmpty().Max();
+        return $"t{highest + 1}";
+    }
+}

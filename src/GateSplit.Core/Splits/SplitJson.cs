@@ -1,0 +1,25 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace GateSplit.Core.Splits;
+
+/// <summary>The split as JSON: how the database and exported sessions keep it.</summary>
+public static class SplitJson
+{
+    /// <summary>Camel case, names for enumerations, nothing left out.</summary>
+    public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        WriteIndented = false,
+        RespectNullableAnnotations = true,
+        RespectRequiredConstructorParameters = true,
+    };
+
+    /// <summary>Writes it.</summary>
+    public static string Write(Split split) => JsonSerializer.Serialize(split, Options);
+
+    /// <summary>Reads it.</summary>
+    /// <exception cref="JsonException">It is not a split.</exception>
+    public static Split Read(string json) => JsonSerializer.Deserialize<Split>(json, Options)
+        ?? throw new JsonException("There is no split.");
+}

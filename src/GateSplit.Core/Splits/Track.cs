@@ -1,0 +1,28 @@
+using GateSplit.Core.Charts;
+
+namespace GateSplit.Core.Splits;
+
+/// <summary>A destination in the recorder.</summary>
+/// <param name="Id">Short id, unique in the split.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Width">Mono or stereo.</param>
+public sealed record Track(string Id, string Name, Width Width)
+{
+    /// <summary>What it listens to; null for nothing.</summary>
+    public InputRef? Input { get; init; }
+
+    /// <summary>True if a pass records it.</summary>
+    public bool Armed { get; init; } = true;
+
+    /// <summary>When its input is heard.</summary>
+    public MonitorMode Monitor { get; init; } = MonitorMode.WhileArmed;
+
+    /// <summary>The bus it feeds; null for the recorder's main output.</summary>
+    public InputRef? Bus { get; init; }
+
+    /// <summary>True if its input is heard now.</summary>
+    public bool Heard => Monitor == MonitorMode.Always || (Monitor == MonitorMode.WhileArmed && Armed);
+
+    /// <summary>Its name, or words that stand in for one.</summary>
+    public string Title => string.IsNullOrWhiteSpace(Name) ? "a track with no name" : Name;
+}

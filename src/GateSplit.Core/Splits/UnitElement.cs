@@ -1,0 +1,24 @@
+namespace GateSplit.Core.Splits;
+
+/// <summary>How an element is set in this session.</summary>
+/// <param name="ElementId">The element of the chart.</param>
+public sealed record UnitElement(string ElementId)
+{
+    /// <summary>The port of its own; null if it is only in the main mix.</summary>
+    public int? Port { get; init; }
+
+    /// <summary>True if it is in the main mix.</summary>
+    public bool InMain { get; init; } = true;
+
+    /// <summary>Fader in dB.</summary>
+    public double FaderDb { get; init; }
+
+    /// <summary>Pan of a mono element, balance of a stereo one: -1 left to 1 right.</summary>
+    public double Pan { get; init; }
+
+    /// <summary>True if it is muted on the source.</summary>
+    public bool Muted { get; init; }
+
+    /// <summary>How much more or less a microphone hears of what it is not meant for, in dB.</summary>
+    public double BleedDb { get; init; }
+}

@@ -1,0 +1,41 @@
+namespace GateSplit.Core.StandIns;
+
+/// <summary>
+/// Sine and power of two by additions and multiplications only. The platform's own may differ in the last bit from one
+/// machine to the next; these give the same bytes everywhere.
+/// </summary>
+internal static class Maths
+{
+    private const double HalfPi = Math.PI / 2;
+
+    /// <summary>sin(2 pi x) for any x, within 4e-9 (Taylor series to the 11th power over a quarter turn).</summary>
+    public static double SinTurns(double x)
+    {
+        x -= Math.Floor(x);
+        var quarter = x * 4;
+        var folded = quarter <= 1 ? quarter : quarter <= 3 ? 2 - quarter : quarter - 4;
+        var a = folded * HalfPi;
+        var b = a * a;
+        return a * (1 + b * (-1 / 6.0 + b * (1 / 120.0 + b * (-1 / 5040.0 + b * (1 / 362880.0 - b / 39916800.0)))));
+    }
+
+    /// <summary>2^x, within 1e-9 of the result (Taylor series of e^(x ln 2) over half a unit either way).</summary>
+    public static double Exp2(double x)
+    {
+        var whole = Math.Floor(x + 0.5);
+        var a = (x - whole) * 0.6931471805599453;
+        var fraction = 1 + a * (1 + a / 2 * (1 + a / 3 * (1 + a / 4 * (1 + a / 5 * (1 + a / 6 * (1 + a / 7 * (1 + a / 8)))))));
+        return Math.ScaleB(fraction, (int)whole);
+    }
+
+    /// <summary>The factor a sample that makes a level fall by 60 dB in so many seconds.</summary>
+    public static double DecayFactor(double seconds, int sampleRate) =>
+        Exp2(-9.965784284662087 / Math.Max(1, seconds * sampleRate));
+
+    /// <summary>tan(pi f / rate), the gain of an integrator of the filters here, for f below 0.45 of the rate.</summary>
+    public static double FilterGain(double hertz, int sampleRate)
+    {
+        var turns = Math.Clamp(hertz / sampleRate, 1e-5, 0.45) / 2;
+        return SinTurns(turns) / SinTurns(turns + 0.25);
+    }
+}

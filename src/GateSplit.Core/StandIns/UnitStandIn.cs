@@ -1,0 +1,189 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>
+/// A simulated source: plays the notes of the song, mixes its elements as its unit is set, and puts them on its ports.
+/// It obeys the unit, right or wrong. Its samples depend on nothing but the unit and the song: not on the size of the
+/// blocks and not on the number of threads.
+/// </summary>
+public sealed class UnitStandIn
+{
+    private const double MetresPerSecond = 343;
+
+    private readonly Unit _unit;
+    private readonly VoiceStandIn[] _voices;
+    private readonly Element[] _elements;
+    private readonly Element[] _returns;
+    private readonly (Element Element, Gain2x2 Gain)[] _sends;
+    private readonly Reverb[] _reverbs;
+    private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
+    private readonly float[][] _gate;
+    private readonly float[][] _sendBus;
+    private readonly ParallelOptions _threads;
+    private int _framesBefore;
+
+    /// <summary>Sets a source up.</summary>
+    /// <param name="unit">The unit it obeys.</param>
+    /// <param name="signal">The signal of the split it is in.</param>
+    /// <param name="song">The notes it plays.</param>
+    /// <param name="sampleRate">Frames a second.</param>
+    /// <param name="mostFrames">The longest block that will be asked for.</param>
+    /// <param name="threads">Threads to render with.</param>
+    public UnitStandIn(Unit unit, SplitSignal signal, Song song, int sampleRate, int mostFrames, int threads)
+    {
+        _unit = unit;
+        _threads = new ParallelOptions { MaxDegreeOfParallelism = threads };
+        var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
+        var notes = Performance.Of(unit.Chart, song, sampleRate);
+        _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames))];
+        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), mostFrames)).ToList();
+        _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
+        _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
+        _reverbs = [.. _returns.Select(r => new Reverb(r.Chart.ReturnSeconds, sampleRate))];
+        _sends = [.. _elements.Select(e => (e, SplitSignal.SendGain(unit, e.Chart))).Where(s => !s.Item2.IsZero)];
+        _feeds = [.. signal.PortFeeds.Where(f => f.UnitId == unit.Id).Select(f =>
+            (unit.Chart.Port(f.Port)!, elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))];
+        _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new float[mostFrames])];
+        _sendBus = [new float[mostFrames], new float[mostFrames]];
+    }
+
+    /// <summary>The samples of the block rendered last at a channel of the gate.</summary>
+    /// <param name="channel">1-based.</param>
+    /// <param name="frames">The length of that block.</param>
+    public ReadOnlySpan<float> Gate(int channel, int frames) => _gate[channel - 1].AsSpan(0, frames);
+
+    /// <summary>Renders the next block; blocks follow each other without a gap.</summary>
+    /// <param name="start">First sample of the block.</param>
+    /// <param name="frames">Its length.</param>
+    public void Render(long start, int frames)
+    {
+        Parallel.For(0, _voices.Length, _threads, i => _voices[i].Render(start, frames, _framesBefore));
+        _framesBefore = frames;
+        Parallel.For(0, _elements.Length, _threads, i => _elements[i].Listen(frames));
+        RenderReturns(frames);
+        foreach (var channel in _gate)
+        {
+            channel.AsSpan(0, frames).Clear();
+        }
+
+        foreach (var (port, element, gain) in _feeds)
+        {
+            Feed(port, element, gain, frames);
+        }
+
+        if (_unit.Chart.MasterDrive > 0)
+        {
+            var port = _unit.Chart.MainPort;
+            for (var channel = port.FirstChannel; channel <= port.LastChannel; channel++)
+            {
+                Drive(_gate[channel - 1].AsSpan(0, frames), (float)_unit.Chart.MasterDrive);
+            }
+        }
+    }
+
+    private static int DelaySamples(Hearing hearing, int sampleRate) =>
+        (int)Math.Round(hearing.Metres / MetresPerSecond * sampleRate);
+
+    /// <summary>The master effect: a soft curve that lifts the quiet and bends the loud.</summary>
+    private static void Drive(Span<float> samples, float drive)
+    {
+        foreach (ref var sample in samples)
+        {
+            sample = sample * (1 + drive) / (1 + drive * MathF.Abs(sample));
+        }
+    }
+
+    private ImmutableArray<Heard> Hearings(ChartElement element, int sampleRate)
+    {
+        var bleed = element.Kind == ElementKind.Microphone ? _unit.Element(element.Id).BleedDb : 0;
+        return
+        [
+            .. element.Hears
+                .Select(h => new Heard(
+                    _voices.First(v => v.Id == h.VoiceId),
+                    DelaySamples(h, sampleRate),
+                    (element.Width == Width.Mono ? new Gain2x2(1, 0, 0, 0) : Gain2x2.Pan(h.Pan)) is var shape
+                        ? new Decibels(h.GainDb + (h.Bleed ? bleed : 0)).Ratio * shape
+                        : default))
+                .Where(h => !h.Voice.IsIdle),
+        ];
+    }
+
+    private void RenderReturns(int frames)
+    {
+        for (var i = 0; i < _returns.Length; i++)
+        {
+            var left = _sendBus[0].AsSpan(0, frames);
+            var right = _sendBus[1].AsSpan(0, frames);
+            left.Clear();
+            right.Clear();
+            foreach (var (element, gain) in _sends)
+            {
+                Mixing.AddScaled(left, element.Left(frames), (float)gain.LL);
+                Mixing.AddScaled(right, element.Left(frames), (float)gain.RL);
+                if (element.Chart.Width == Width.Stereo)
+                {
+                    Mixing.AddScaled(left, element.Right(frames), (float)gain.LR);
+                    Mixing.AddScaled(right, element.Right(frames), (float)gain.RR);
+                }
+            }
+
+            _reverbs[i].Process(left, right, _returns[i].Left(frames), _returns[i].Right(frames));
+        }
+    }
+
+    private void Feed(ChartPort port, Element element, Gain2x2 gain, int frames)
+    {
+        var left = _gate[port.FirstChannel - 1].AsSpan(0, frames);
+        Mixing.AddScaled(left, element.Left(frames), (float)gain.LL);
+        if (element.Chart.Width == Width.Stereo)
+        {
+            Mixing.AddScaled(left, element.Right(frames), (float)gain.LR);
+        }
+
+        if (port.Width == Width.Mono)
+        {
+            return;
+        }
+
+        var right = _gate[port.LastChannel - 1].AsSpan(0, frames);
+        Mixing.AddScaled(right, element.Left(frames), (float)gain.RL);
+        if (element.Chart.Width == Width.Stereo)
+        {
+            Mixing.AddScaled(right, element.Right(frames), (float)gain.RR);
+        }
+    }
+
+    private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
+
+    /// <summary>One element with the samples of its block, before its fader.</summary>
+    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, int mostFrames)
+    {
+        private readonly float[] _left = new float[mostFrames];
+        private readonly float[] _right = new float[mostFrames];
+
+        public ChartElement Chart => chart;
+
+        public Span<float> Left(int frames) => _left.AsSpan(0, frames);
+
+        public Span<float> Right(int frames) => _right.AsSpan(0, frames);
+
+        public void Listen(int frames)
+        {
+            Left(frames).Clear();
+            Right(frames).Clear();
+            foreach (var (voice, delay, gain) in heard)
+            {
+                var samples = voice.Delayed(delay, frames);
+                Mixing.AddScaled(Left(frames), samples, (float)gain.LL);
+                Mixing.AddScaled(Right(frames), samples, (float)gain.RL);
+            }
+        }
+    }
+}

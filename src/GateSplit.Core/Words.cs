@@ -1,0 +1,41 @@
+namespace GateSplit.Core;
+
+/// <summary>Small helps for writing sentences.</summary>
+public static class Words
+{
+    /// <summary>"1 track", "3 tracks".</summary>
+    public static string Count(long number, string one, string? many = null) =>
+        number == 1 ? $"1 {one}" : $"{number} {many ?? one + "s"}";
+
+    /// <summary>"Kick", "Kick and Snare", "Kick, Snare and Hat"; after <paramref name="most"/> names "and 4 more".</summary>
+    public static string List(IReadOnlyList<string> names, int most = 6)
+    {
+        if (names.Count > most)
+        {
+            return string.Join(", ", names.Take(most)) + $" and {names.Count - most} more";
+        }
+
+        return names.Count switch
+        {
+            0 => "nothing",
+            1 => names[0],
+            _ => string.Join(", ", names.Take(names.Count - 1)) + " and " + names[^1],
+        };
+    }
+
+    /// <summary>A length as minutes and seconds: "0:31", "12:04".</summary>
+    public static string Clock(double seconds)
+    {
+        var whole = (long)Math.Round(seconds, MidpointRounding.AwayFromZero);
+        return $"{whole / 60}:{whole % 60:00}";
+    }
+
+    /// <summary>A size in the unit a person would say: "14.2 MB", "3.1 GB" (powers of ten).</summary>
+    public static string Size(long bytes) => bytes switch
+    {
+        >= 1_000_000_000 => $"{bytes / 1e9:0.0} GB",
+        >= 1_000_000 => $"{bytes / 1e6:0.0} MB",
+        >= 1_000 => $"{bytes / 1e3:0} kB",
+        _ => Count(bytes, "byte"),
+    };
+}

@@ -1,0 +1,154 @@
+using System.Numerics;
+using CsCheck;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+
+namespace GateSplit.Core.Tests.Notes;
+
+public sealed class MidiTests
+{
+    private static readonly byte[] ByHand =
+    [
+        .. "MThd"u8, 0, 0, 0, 6, 0, 1, 0, 2, 0, 96,
+        .. "MTrk"u8, 0, 0, 0, 19,
+        0, 0xFF, 0x58, 4, 6, 3, 24, 8, // 6/8
+        0, 0xFF, 0x51, 3, 0x07, 0xA1, 0x20, // 500,000 microseconds a quarter
+        0, 0xFF, 0x2F, 0,
+        .. "MTrk"u8, 0, 0, 0, 22,
+        0, 0x99, 36, 100, // channel 10
+        0x81, 0x40, 36, 0, // running status, velocity 0 ends it, after 192 ticks
+        0, 38, 90,
+        0x60, 38, 0,
+        10, 0xB9, 7, 100,
+        0, 0xFF, 0x2F, 0,
+    ];
+
+    [Fact]
+    public void A_file_written_by_hand_is_read()
+    {
+        var song = Song.Of(MidiReader.Read(ByHand).Value!);
+        Assert.Equal([new Note(10, 36, 100, 0, 192), new Note(10, 38, 90, 192, 288)], song.Notes);
+        Assert.Equal(new Metre(6, 8), song.Metres.First);
+        Assert.Equal(120, song.Tempos.StartTempo);
+        Assert.Equal(1, song.Bars); // 288 ticks are one bar of 6/8 at 96 to the quarter
+    }
+
+    [Fact]
+    public void No_cut_and_no_changed_byte_makes_it_throw_and_every_refusal_is_a_sentence()
+    {
+        for (var length = 0; length < ByHand.Length; length++)
+        {
+            var result = MidiReader.Read(ByHand.AsSpan(0, length));
+            Assert.False(result.Ok, $"cut at {length}");
+            Assert.EndsWith(".", result.Trouble);
+        }
+
+        Gen.Select(Gen.Int[0, ByHand.Length - 1], Gen.Byte).Array[1, 4].Sample(changes =>
+        {
+            var bytes = (byte[])ByHand.Clone();
+            foreach (var (at, value) in changes)
+            {
+                bytes[at] = value;
+            }
+
+            var result = MidiReader.Read(bytes);
+            if (result.Ok)
+            {
+                _ = Song.Of(result.Value).Bars;
+            }
+        });
+    }
+
+    [Fact]
+    public void A_file_cut_in_half_is_told_with_the_byte_where_it_ends()
+    {
+        var bytes = MidiWriter.Write(DemoSessions.All[0].Song);
+        var result = MidiReader.Read(bytes.AsSpan(0, bytes.Length / 2));
+        Assert.Contains($"ends at byte {bytes.Length / 2}", result.Trouble);
+    }
+
+    [Fact]
+    public void Midicsv_reads_what_was_written_note_by_note()
+    {
+        using var folder = new TempFolder();
+        var file = DemoSessions.All[1].Song;
+        var lines = Tools.Run("midicsv", folder.Write("song.mid", MidiWriter.Write(file))).Split('\n');
+        var theirs = lines.Where(l => l.Contains("Note_on_c")).Select(l => string.Join(' ', l.Split(", ")[1..])).Order();
+        var ours = file.Tracks.SelectMany(t => t).Where(e => e.IsNoteOn).Select(e => $"{e.Tick} Note_on_c {e.Channel - 1} {e.Data[0]} {e.Data[1]}").Order();
+        Assert.Equal(ours, theirs);
+        Assert.Contains(lines, l => l.Contains("Tempo, 652174")); // 60,000,000 / 92
+    }
+
+    [Fact]
+    public void Written_and_read_again_it_is_the_same()
+    {
+        foreach (var session in DemoSessions.All)
+        {
+            var back = MidiReader.Read(MidiWriter.Write(session.Song)).Value!;
+            Assert.Equal(MidiWriter.Write(session.Song), MidiWriter.Write(back));
+            Assert.Equal(Song.Of(session.Song).Notes, Song.Of(back).Notes);
+        }
+    }
+
+    [Fact]
+    public void Positions_agree_with_exact_fractions()
+    {
+        var changes = Gen.Select(Gen.Long[0, 200_000], Gen.Int[1, 16_777_215]).Array[0, 20];
+        Gen.Select(Gen.Int[1, 32767], changes, Gen.Long[0, 300_000], Gen.OneOf(Gen.Const(44100), Gen.Const(48000), Gen.Const(96000))).Sample((tpq, list, tick, rate) =>
+        {
+            var map = new TempoMap(TimeBase.Metrical(tpq), list.Select(c => (c.Item1, new Tempo(c.Item2))));
+            var microseconds = BigInteger.Zero; // times ticks per quarter
+            var tempo = 500_000;
+            long from = 0;
+            foreach (var (at, next) in list.Select((c, i) => (c, i)).OrderBy(c => c.c.Item1).ThenBy(c => c.i).Select(c => c.c).Where(c => c.Item1 <= tick))
+            {
+                microseconds += new BigInteger(at - from) * tempo;
+                (from, tempo) = (at, next);
+            }
+
+            microseconds += new BigInteger(tick - from) * tempo;
+            var denominator = new BigInteger(tpq) * 1_000_000;
+            var expected = BigInteger.Divide(microseconds * rate * 2 + denominator, denominator * 2);
+            return map.ToSamples(tick, rate) == (long)expected;
+        });
+    }
+
+    [Theory]
+    [InlineData(25, 40, 1000, 48000)] // 1000 ticks of 1/1000 s
+    [InlineData(30, 100, 3000, 48000)]
+    [InlineData(29, 100, 3000, 48048)] // 30 drop-frame runs 1001/1000 slower
+    public void Smpte_time_is_counted_in_frames(int format, int ticksPerFrame, long tick, long samples)
+    {
+        var map = new TempoMap(TimeBase.Smpte(format, ticksPerFrame), []);
+        Assert.Equal(samples, map.ToSamples(tick, 48000));
+        var file = new MidiFile(0, TimeBase.Smpte(format, ticksPerFrame), [[MidiEvent.Meta(0, MidiFile.EndOfTrack)]]);
+        Assert.Equal(file.TimeBase, MidiReader.Read(MidiWriter.Write(file)).Value!.TimeBase);
+    }
+
+    [Fact]
+    public void Bars_follow_the_changes_of_metre()
+    {
+        // Two bars of 4/4, then 7/8; at 480 ticks a quarter.
+        var map = new MetreMap(480, [(0, new Metre(4, 4)), (3840, new Metre(7, 8))]);
+        Assert.Equal([0, 1920, 3840, 5520, 7200], Enumerable.Range(0, 5).Select(b => map.BarStart(b)));
+        Assert.Equal(0, map.BarsUntil(0));
+        Assert.Equal(1, map.BarsUntil(1920));
+        Assert.Equal(2, map.BarsUntil(1921));
+        Assert.Equal(3, map.BarsUntil(5520));
+        Assert.Equal(4, map.BarsUntil(5521));
+    }
+
+    [Fact]
+    public void A_note_that_never_ends_lasts_to_the_end_of_its_track()
+    {
+        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Message(10, 0x90, 3, 60, 70), MidiEvent.Meta(500, MidiFile.EndOfTrack)]]);
+        Assert.Equal([new Note(3, 60, 70, 10, 500)], Song.Of(file).Notes);
+    }
+
+    [Fact]
+    public void A_new_tempo_replaces_all_others()
+    {
+        var song = Song.Of(Song.WithTempo(DemoSessions.All[0].Song, Tempo.FromQuartersPerMinute(100)));
+        Assert.Equal((0L, new Tempo(600_000)), Assert.Single(song.Tempos.Tempos));
+    }
+}

@@ -1,0 +1,74 @@
+using CsCheck;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Tests.Sound;
+
+public sealed class SampleCodecTests
+{
+    [Theory]
+    [InlineData(SampleFormat.Pcm16)]
+    [InlineData(SampleFormat.Pcm24)]
+    [InlineData(SampleFormat.Float32)]
+    public void What_fits_a_float_comes_back_bit_by_bit(SampleFormat sample)
+    {
+        var format = new AudioFormat(2, 48000, sample);
+        Gen.Byte.Array[12 * format.BytesPerFrame].Sample(bytes =>
+        {
+            var back = new byte[bytes.Length];
+            var floats = new float[12];
+            for (var channel = 0; channel < 2; channel++)
+            {
+                SampleCodec.Decode(bytes, format, channel, floats);
+                if (floats.Any(float.IsNaN))
+                {
+                    return true;
+                }
+
+                SampleCodec.Encode(floats, format, channel, back);
+            }
+
+            return back.AsSpan().SequenceEqual(bytes);
+        });
+    }
+
+    [Fact]
+    public void Known_values_are_decoded_by_hand()
+    {
+        float One(SampleFormat sample, params byte[] bytes)
+        {
+            var into = new float[1];
+            SampleCodec.Decode(bytes, new AudioFormat(1, 1, sample), 0, into);
+            return into[0];
+        }
+
+        Assert.Equal(-1f, One(SampleFormat.Pcm8, 0));
+        Assert.Equal(0f, One(SampleFormat.Pcm8, 128));
+        Assert.Equal(-1f, One(SampleFormat.Pcm16, 0x00, 0x80));
+        Assert.Equal(0.5f, One(SampleFormat.Pcm24, 0, 0, 0x40));
+        Assert.Equal(-1f / 8388608, One(SampleFormat.Pcm24, 0xFF, 0xFF, 0xFF));
+        Assert.Equal(0.25f, One(SampleFormat.Pcm32, 0, 0, 0, 0x20));
+        Assert.Equal(-0.125f, One(SampleFormat.Float64, BitConverter.GetBytes(-0.125)));
+    }
+
+    [Fact]
+    public void Too_loud_is_held_at_full_scale()
+    {
+        var bytes = new byte[6];
+        SampleCodec.Encode([1.5f, -1.5f], new AudioFormat(1, 1, SampleFormat.Pcm24), 0, bytes);
+        Assert.Equal([0xFF, 0xFF, 0x7F, 0x00, 0x00, 0x80], bytes);
+    }
+
+    [Fact]
+    public void Dither_makes_the_error_independent_of_a_level_between_two_steps()
+    {
+        // A constant a quarter step above zero is lost by rounding and kept on average by dither.
+        var samples = Enumerable.Repeat(0.25f / 32768, 200_000).ToArray();
+        new Dither(1).Apply(samples);
+        var bytes = new byte[samples.Length * 2];
+        SampleCodec.Encode(samples, new AudioFormat(1, 1, SampleFormat.Pcm16), 0, bytes);
+        var steps = Enumerable.Range(0, samples.Length).Select(i => (double)BitConverter.ToInt16(bytes, i * 2)).ToList();
+        Assert.Equal(0.25, steps.Average(), 0.01);
+        var variance = steps.Average(s => (s - 0.25) * (s - 0.25));
+        Assert.Equal(0.25, variance, 0.01); // TPDF: 1/6 from the dither and 1/12 from the rounding
+    }
+}
