@@ -19,16 +19,16 @@ public sealed class SplitDrawing
     public const double ElementX = 226;
 
     /// <summary>The wall.</summary>
-    public const double GateX = 440;
+    public const double GateX = 424;
 
     /// <summary>Where rails reach the recorder's inputs.</summary>
-    public const double InputX = 540;
+    public const double InputX = 506;
 
     /// <summary>Where rails leave the inputs.</summary>
-    public const double InputEndX = 626;
+    public const double InputEndX = 634;
 
     /// <summary>Where rails reach the tracks.</summary>
-    public const double TrackX = 770;
+    public const double TrackX = 762;
 
     /// <summary>Distance between rows.</summary>
     public const double Row = 26;

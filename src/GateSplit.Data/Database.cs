@@ -1,0 +1,16 @@
+using Dapper;
+using Npgsql;
+
+namespace GateSplit.Data;
+
+/// <summary>Opens the database.</summary>
+public static class Database
+{
+    /// <summary>Makes a source of connections; none is opened yet.</summary>
+    /// <param name="connectionString">Of the database.</param>
+    public static NpgsqlDataSource Open(string connectionString)
+    {
+        DefaultTypeMap.MatchNamesWithUnderscores = true; // sample_rate is SampleRate
+        return NpgsqlDataSource.Create(connectionString);
+    }
+}

@@ -1,0 +1,33 @@
+namespace GateSplit.Data;
+
+/// <summary>Keeps finished files by the SHA-256 of their bytes. A file is seen only when it is complete.</summary>
+public interface IAudioStore
+{
+    /// <summary>A folder of its own for files in the making, on the same disk; made if missing.</summary>
+    /// <param name="name">Names the work, such as "job-17".</param>
+    string Staging(string name);
+
+    /// <summary>Removes such a folder with all in it.</summary>
+    void Discard(string name);
+
+    /// <summary>The names of the folders that are there.</summary>
+    IReadOnlyList<string> StagingNames();
+
+    /// <summary>Takes a finished file in, which then is no longer where it was.</summary>
+    /// <param name="path">The file, in a staging folder.</param>
+    /// <param name="cancel">Stops the reading.</param>
+    /// <returns>Its hash in lower-case hexadecimal.</returns>
+    Task<string> Adopt(string path, CancellationToken cancel = default);
+
+    /// <summary>Keeps a few bytes.</summary>
+    Task<string> Put(ReadOnlyMemory<byte> bytes);
+
+    /// <summary>Where a file lies, for reading; null if there is none.</summary>
+    string? Find(string hash);
+
+    /// <summary>Removes a file; nothing happens if there is none.</summary>
+    void Remove(string hash);
+
+    /// <summary>Bytes free on the disk of the store.</summary>
+    long FreeBytes { get; }
+}

@@ -1,0 +1,41 @@
+namespace GateSplit.Data;
+
+/// <summary>Long work in the background.</summary>
+public sealed record Job
+{
+    /// <summary>The job.</summary>
+    public long Id { get; init; }
+
+    /// <summary>Its session.</summary>
+    public long SessionId { get; init; }
+
+    /// <summary>Print or bring-in, as in <see cref="TakeKind"/>.</summary>
+    public string Kind { get; init; } = "";
+
+    /// <summary>One of <see cref="JobState"/>.</summary>
+    public string State { get; init; } = "";
+
+    /// <summary>What was asked for, as JSON.</summary>
+    public string Request { get; init; } = "";
+
+    /// <summary>The share done, 0 to 1.</summary>
+    public double Share { get; init; }
+
+    /// <summary>What to tell the user about it.</summary>
+    public string Sentence { get; init; } = "";
+
+    /// <summary>True once a person wants it to stop.</summary>
+    public bool StopRequested { get; init; }
+
+    /// <summary>The take it made.</summary>
+    public long? TakeId { get; init; }
+
+    /// <summary>Seconds since a worker took it; null before.</summary>
+    public double? Seconds { get; init; }
+
+    /// <summary>True while it waits or runs.</summary>
+    public bool IsActive => State is JobState.Queued or JobState.Running;
+
+    /// <summary>Seconds it will still take, by its pace so far; null while nobody can tell.</summary>
+    public double? SecondsLeft => State == JobState.Running && Share > 0.02 && Seconds is { } spent ? spent * (1 - Share) / Share : null;
+}

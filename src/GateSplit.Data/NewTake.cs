@@ -1,0 +1,25 @@
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Data;
+
+/// <summary>A take that is complete and waits to be kept.</summary>
+/// <param name="SessionId">The session.</param>
+/// <param name="Kind">Print or bring-in.</param>
+/// <param name="Revision">The revision of the split it was made with.</param>
+/// <param name="Note">A remark.</param>
+/// <param name="Tracks">Its tracks in order.</param>
+public sealed record NewTake(long SessionId, string Kind, int Revision, string Note, IReadOnlyList<NewTake.Track> Tracks)
+{
+    /// <summary>One track of it.</summary>
+    /// <param name="TrackId">The track of the split.</param>
+    /// <param name="Name">Its name then.</param>
+    /// <param name="Family">The family of what it carries; null if mixed or nothing.</param>
+    /// <param name="Elements">The elements it carries, in words.</param>
+    /// <param name="Source">Where it came from, in words.</param>
+    /// <param name="Hash">Its file in the audio store.</param>
+    /// <param name="Bytes">The size of that file.</param>
+    /// <param name="OverviewHash">Its overview in the audio store.</param>
+    /// <param name="Measure">What it holds.</param>
+    public sealed record Track(
+        string TrackId, string Name, string? Family, string Elements, string Source, string Hash, long Bytes, string OverviewHash, FileMeasure Measure);
+}

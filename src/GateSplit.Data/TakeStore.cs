@@ -1,0 +1,141 @@
+using Dapper;
+using Npgsql;
+
+namespace GateSplit.Data;
+
+/// <summary>Takes with their files and measurements.</summary>
+/// <param name="database">The database.</param>
+public sealed class TakeStore(NpgsqlDataSource database)
+{
+    private const string Tracks = """
+        select tt.take_id, tt.position, tt.track_id, tt.name, tt.family, tt.elements, tt.source, tt.hash,
+               a.bytes, a.channels, a.sample_rate, a.sample_format, a.frames, a.overview_hash, a.remarks,
+               m.sample_peak_dbfs, m.rms_dbfs, m.dc_offset, m.clipped_runs, m.silent
+        from take_tracks tt
+        join audio_files a on a.hash = tt.hash
+        cross join lateral (
+            select max(sample_peak_dbfs) as sample_peak_dbfs, max(rms_dbfs) as rms_dbfs,
+                   (array_agg(dc_offset order by abs(dc_offset) desc))[1] as dc_offset,
+                   sum(clipped_runs)::bigint as clipped_runs, bool_and(silent) as silent
+            from measurements where hash = tt.hash) m
+        """;
+
+    /// <summary>The takes of a session, the newest first.</summary>
+    public async Task<IReadOnlyList<Take>> Of(long sessionId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        var heads = (await connection.QueryAsync<Head>("select * from takes where session_id = @sessionId order by number desc", new { sessionId })).AsList();
+        var tracks = (await connection.QueryAsync<TakeTrack>(
+                $"{Tracks} join takes t on t.id = tt.take_id where t.session_id = @sessionId order by tt.position", new { sessionId }))
+            .ToLookup(t => t.TakeId);
+        return [.. heads.Select(h => h.With([.. tracks[h.Id]]))];
+    }
+
+    /// <summary>One take; null if there is none.</summary>
+    public async Task<Take?> Find(long id)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        var head = await connection.QuerySingleOrDefaultAsync<Head>("select * from takes where id = @id", new { id });
+        if (head is null)
+        {
+            return null;
+        }
+
+        var tracks = await connection.QueryAsync<TakeTrack>($"{Tracks} where tt.take_id = @id order by tt.position", new { id });
+        return head.With(tracks.AsList());
+    }
+
+    /// <summary>Keeps a take whole, or nothing of it; ends its job in the same transaction.</summary>
+    /// <param name="take">The take; its files are in the store.</param>
+    /// <param name="jobId">The job that made it.</param>
+    /// <returns>Its id.</returns>
+    public async Task<long> Keep(NewTake take, long jobId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await using var transaction = await connection.BeginTransactionAsync();
+
+        // A job that was cut off from the database after its commit asks again; it gets the take it already has.
+        var kept = await connection.ExecuteScalarAsync<long?>("select take_id from jobs where id = @jobId for update", new { jobId }, transaction);
+        if (kept is { } already)
+        {
+            return already;
+        }
+
+        var id = await connection.ExecuteScalarAsync<long>(
+            """
+            insert into takes (session_id, number, kind, revision, note)
+            select @SessionId, coalesce(max(number), 0) + 1, @Kind, @Revision, @Note from takes where session_id = @SessionId
+            returning id
+            """,
+            take,
+            transaction);
+        for (var i = 0; i < take.Tracks.Count; i++)
+        {
+            await KeepTrack(connection, transaction, id, i + 1, take.Tracks[i]);
+        }
+
+        await connection.ExecuteAsync(
+            "update jobs set state = 'done', share = 1, take_id = @id, ended_at = now(), sentence = '' where id = @jobId; update sessions set updated_at = now() where id = @SessionId",
+            new { id, jobId, take.SessionId },
+            transaction);
+        await transaction.CommitAsync();
+        return id;
+    }
+
+    /// <summary>Deletes a take and gives the files that nothing uses any more.</summary>
+    public async Task<IReadOnlyList<string>> Delete(long id)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await using var transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("delete from takes where id = @id", new { id }, transaction);
+        var orphans = await connection.QueryAsync<(string Hash, string Overview)>(
+            """
+            delete from audio_files a
+            where not exists (select 1 from take_tracks t where t.hash = a.hash)
+            returning a.hash, a.overview_hash
+            """,
+            transaction: transaction);
+        await transaction.CommitAsync();
+        return [.. orphans.SelectMany(o => new[] { o.Hash, o.Overview })];
+    }
+
+    private static async Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, int position, NewTake.Track track)
+    {
+        var format = track.Measure.Format;
+        await connection.ExecuteAsync(
+            """
+            insert into audio_files (hash, bytes, channels, sample_rate, sample_format, frames, overview_hash, remarks)
+            values (@Hash, @Bytes, @Channels, @SampleRate, @Sample, @Frames, @OverviewHash, @Remarks)
+            on conflict (hash) do nothing
+            """,
+            new { track.Hash, track.Bytes, format.Channels, format.SampleRate, Sample = format.Sample.ToString(), track.Measure.Frames, track.OverviewHash, Remarks = track.Measure.Remarks.ToArray() },
+            transaction);
+        for (var channel = 0; channel < track.Measure.Channels.Length; channel++)
+        {
+            var levels = track.Measure.Channels[channel];
+            await connection.ExecuteAsync(
+                """
+                insert into measurements (hash, channel, sample_peak_dbfs, rms_dbfs, dc_offset, clipped_runs, silent)
+                values (@Hash, @channel, @Peak, @Rms, @DcOffset, @ClippedRuns, @Silent)
+                on conflict (hash, channel) do nothing
+                """,
+                new { track.Hash, channel = channel + 1, Peak = Finite(levels.SamplePeak.Value), Rms = Finite(levels.Rms.Value), levels.DcOffset, levels.ClippedRuns, levels.Silent },
+                transaction);
+        }
+
+        await connection.ExecuteAsync(
+            """
+            insert into take_tracks (take_id, position, track_id, name, family, elements, source, hash)
+            values (@takeId, @position, @TrackId, @Name, @Family, @Elements, @Source, @Hash)
+            """,
+            new { takeId, position, track.TrackId, track.Name, track.Family, track.Elements, track.Source, track.Hash },
+            transaction);
+    }
+
+    private static double? Finite(double value) => double.IsFinite(value) ? value : null;
+
+    private sealed record Head(long Id, long SessionId, int Number, string Kind, int Revision, string Note, DateTime CreatedAt)
+    {
+        public Take With(IReadOnlyList<TakeTrack> tracks) => new(Id, SessionId, Number, Kind, Revision, Note, CreatedAt, tracks);
+    }
+}

@@ -1,0 +1,58 @@
+using GateSplit.Data;
+using Microsoft.Extensions.Logging;
+
+namespace GateSplit.Jobs;
+
+/// <summary>
+/// Tells the database a few times a second how far a job is, and hears from it whether to stop. A database that is away
+/// for a while does not disturb the work.
+/// </summary>
+internal sealed class JobPulse : IProgress<double>, IAsyncDisposable
+{
+    private static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(250);
+    private readonly CancellationTokenSource _stop;
+    private readonly CancellationTokenSource _end = new();
+    private readonly Task _loop;
+    private double _share;
+
+    public JobPulse(long jobId, JobStore jobs, ILogger log, CancellationToken shutdown)
+    {
+        _stop = CancellationTokenSource.CreateLinkedTokenSource(shutdown);
+        _loop = Beat(jobId, jobs, log);
+    }
+
+    /// <summary>Set when a person wants the job to stop or the program ends.</summary>
+    public CancellationToken Stop => _stop.Token;
+
+    /// <inheritdoc/>
+    public void Report(double value) => Volatile.Write(ref _share, value);
+
+    /// <inheritdoc/>
+    public async ValueTask DisposeAsync()
+    {
+        await _end.CancelAsync();
+        await _loop;
+        _end.Dispose();
+        _stop.Dispose();
+    }
+
+    private async Task Beat(long jobId, JobStore jobs, ILogger log)
+    {
+        while (!_end.IsCancellationRequested)
+        {
+            try
+            {
+                if (!await jobs.Beat(jobId, Volatile.Read(ref _share)))
+                {
+                    await _stop.CancelAsync();
+                }
+            }
+            catch (Exception e) when (Resilient.IsOutage(e))
+            {
+                log.LogWarning("Job {Job} goes on without the database: {Message}", jobId, e.Message);
+            }
+
+            await Task.Delay(Interval, _end.Token).ContinueWith(_ => { }, TaskScheduler.Default);
+        }
+    }
+}

@@ -1,0 +1,46 @@
+using GateSplit.Core;
+using GateSplit.Core.StandIns;
+using GateSplit.Data;
+using Hangfire;
+using Microsoft.Extensions.Logging;
+
+namespace GateSplit.Jobs;
+
+/// <summary>Prints the armed tracks of a session on the stand-ins.</summary>
+public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<PrintJob> log)
+{
+    /// <summary>Share of the progress that is the pass itself; the rest is taking the files into the store.</summary>
+    private const double PassShare = 0.8;
+
+    /// <summary>Runs it.</summary>
+    [AutomaticRetry(Attempts = 0)]
+    public Task Run(long jobId, CancellationToken shutdown) => runner.Run(jobId, shutdown, Print);
+
+    private async Task<NewTake> Print(Job job, string folder, JobPulse pulse)
+    {
+        var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
+        var session = SessionView.Of(state);
+        var recorder = new StandInRecorder(session.View, session.Song) { Threads = Environment.ProcessorCount };
+        if (recorder.Refusal() is { } refusal)
+        {
+            throw new JobRefused(refusal);
+        }
+
+        var needed = Core.Planning.PassTimes.Of(session.View, session.Song).Bytes;
+        if (needed > store.FreeBytes)
+        {
+            throw new JobRefused($"The disk is too full: the pass writes {Words.Size(needed)}, and {Words.Size(store.FreeBytes)} are free. Nothing was printed.");
+        }
+
+        var printed = recorder.Print(
+            track => Path.Combine(folder, $"{track.Id}.wav"), DateTime.Now, new Part(pulse, 0, PassShare), pulse.Stop);
+        var adopted = new NewTake.Track[printed.Length];
+        var done = 0;
+        await Parallel.ForAsync(0, printed.Length, pulse.Stop, async (i, cancel) =>
+        {
+            adopted[i] = await parts.Adopt(session.View, printed[i].Track, printed[i].Path, printed[i].Measure, cancel);
+            pulse.Report(PassShare + (1 - PassShare) * Interlocked.Increment(ref done) / printed.Length);
+        });
+        return new NewTake(job.SessionId, TakeKind.Print, state.Revision, "", adopted);
+    }
+}

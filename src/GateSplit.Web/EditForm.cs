@@ -1,0 +1,75 @@
+using GateSplit.Core;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Web;
+
+/// <summary>From the fields of a posted form to an edit of the split.</summary>
+public static class EditForm
+{
+    /// <summary>Reads the field "edit" and those that go with it.</summary>
+    /// <returns>The edit, or a sentence about the field that does not make sense.</returns>
+    public static Result<Edit> Read(IFormCollection form, Split split)
+    {
+        string Text(string name) => form[name].ToString();
+        var element = new ElementRef(Text("unit"), Text("element"));
+        var track = Text("track");
+        return Text("edit") switch
+        {
+            "assign-port" => OptionalInt(Text("port")) is { Ok: true } port ? new AssignPort(element, port.Value) : Bad("port"),
+            "in-main" => new SetInMain(element, Flag(Text("on"))),
+            "fader" => Number(Text("value")) is { } db ? new SetFader(element, db) : Bad("fader"),
+            "pan" => Number(Text("value")) is { } pan ? new SetPan(element, pan / 100) : Bad("pan"),
+            "mute" => new SetMuted(element, Flag(Text("on"))),
+            "bleed" => Number(Text("value")) is { } db ? new SetBleed(element, db) : Bad("bleed"),
+            "shape" => Shape(form),
+            "mode" => new SetMode(Text("unit"), Text("mode")),
+            "input" => new SetTrackInput(track, Input(Text("input"))),
+            "width" => new SetTrackWidth(track, Text("width") == "stereo" ? Width.Stereo : Width.Mono),
+            "rename" => new RenameTrack(track, Text("name")),
+            "arm" => new SetArmed(track, Flag(Text("on"))),
+            "monitor" => Enum.TryParse<MonitorMode>(Text("monitor"), out var mode) ? new SetMonitor(track, mode) : Bad("monitor"),
+            "bus" => new SetTrackBus(track, Input(Text("bus"))),
+            "add-track" => new AddTrack(new Track(split.NewTrackId(), "", Width.Mono)),
+            "remove-track" => new RemoveTrack(track),
+            "move-track" => new MoveTrack(track, Text("steps") == "up" ? -1 : 1),
+            "pass" => Pass(form, split.Pass),
+            _ => new Refusal("The page sent something that is not understood here. Load it again."),
+        };
+    }
+
+    private static bool Flag(string text) => text == "true";
+
+    private static double? Number(string text) =>
+        double.TryParse(text.Replace(',', '.').Replace('−', '-'), out var value) && double.IsFinite(value) ? value : null;
+
+    private static (bool Ok, int? Value) OptionalInt(string text) =>
+        text.Length == 0 ? (true, null) : int.TryParse(text, out var value) ? (true, value) : (false, null);
+
+    private static InputRef? Input(string text)
+    {
+        var at = text.LastIndexOf(':');
+        return at > 0 && int.TryParse(text.AsSpan(at + 1), out var channel) ? new InputRef(text[..at], channel) : null;
+    }
+
+    private static Refusal Bad(string field) => new($"The {field} needs a number.");
+
+    private static Result<Edit> Shape(IFormCollection form) =>
+        Number(form["tune"].ToString()) is { } tune && Number(form["decay"].ToString()) is { } decay && Number(form["level"].ToString()) is { } level
+            ? new ShapeVoice(form["unit"].ToString(), new UnitVoice(form["voice"].ToString()) { TuneSemitones = tune, DecayScale = decay, LevelDb = level })
+            : Bad("voice's shape");
+
+    private static Result<Edit> Pass(IFormCollection form, PassSettings before)
+    {
+        var tail = form["tail"].ToString();
+        if (!int.TryParse(form["bars"], out var bars) || !int.TryParse(form["countin"], out var countIn) || !int.TryParse(form["rate"], out var rate)
+            || (tail.Length > 0 && Number(tail) is null))
+        {
+            return new Refusal("The pass needs numbers: bars, count-in, tail, sample rate.");
+        }
+
+        var format = Enum.TryParse<SampleFormat>(form["format"], out var read) ? read : before.Format;
+        return new SetPass(new PassSettings(bars, countIn, Number(tail), rate, format));
+    }
+}

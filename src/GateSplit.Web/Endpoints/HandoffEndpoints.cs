@@ -1,0 +1,35 @@
+using GateSplit.Core.Handoff;
+using GateSplit.Data;
+using GateSplit.Jobs;
+
+namespace GateSplit.Web.Endpoints;
+
+/// <summary>What leaves: the zip of a take, and a session without audio.</summary>
+public static class HandoffEndpoints
+{
+    /// <summary>Maps /sessions/{id}/handoff.zip and /sessions/{id}/session.json.</summary>
+    public static void MapHandoff(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/sessions/{id:long}/handoff.zip", async (
+            long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, IAudioStore store, HttpContext context) =>
+        {
+            if (await sessions.Load(id) is not { } state || await takes.Find(take) is not { } found || found.SessionId != id)
+            {
+                return Results.NotFound();
+            }
+
+            var handoff = HandoffZip.Plan(SessionView.Of(state), found, store, pattern ?? FileNames.DefaultPattern, HandoffFormat.Read(format));
+            if (!handoff.Ok)
+            {
+                return Results.BadRequest(handoff.Trouble);
+            }
+
+            var name = FileNames.Clean($"{state.Name} take {found.Number}") + ".zip";
+            return Results.Stream(to => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted), "application/zip", name);
+        });
+        app.MapGet("/sessions/{id:long}/session.json", async (long id, SessionStore sessions) =>
+            await sessions.Load(id) is { } state
+                ? Results.File(SessionFile.Of(state.Name, state.Song, state.Split).ToJson(), "application/json", FileNames.Clean(state.Name) + ".json")
+                : Results.NotFound());
+    }
+}

@@ -1,0 +1,46 @@
+using GateSplit.Core.Checks;
+using GateSplit.Core.Planning;
+using GateSplit.Data;
+using GateSplit.Jobs;
+
+namespace GateSplit.Web;
+
+/// <summary>What the frame around a session's pages shows: the route and the status line.</summary>
+/// <param name="Session">The session.</param>
+/// <param name="Findings">What the checks say.</param>
+/// <param name="Takes">How many takes there are.</param>
+/// <param name="Job">The newest job; null if there never was one.</param>
+/// <param name="FreeBytes">Free on the disk of the audio store.</param>
+public sealed record Frame(SessionView Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, long FreeBytes)
+{
+    /// <summary>Length and size of a pass.</summary>
+    public PassTimes Times { get; } = PassTimes.Of(Session.View, Session.Song);
+
+    /// <summary>Findings that should be mended.</summary>
+    public int ToMend => Findings.Count(f => f.Severity >= Severity.Warning);
+
+    /// <summary>A station's state in words.</summary>
+    public string State(string station) => station switch
+    {
+        "split" => Session.State.Split.Tracks.IsEmpty ? "not begun" : ToMend > 0 ? $"{ToMend} to mend" : "ready",
+        "print" => Job is { IsActive: true } ? "running" : Takes > 0 ? Core.Words.Count(Takes, "take") : "not begun",
+        _ => Takes > 0 ? "ready" : "not begun",
+    };
+
+    /// <summary>A station's mark: a letter-free sign that goes with its state.</summary>
+    public string Mark(string station) => State(station) switch
+    {
+        "not begun" => "○",
+        "running" => "▸",
+        var state when state.EndsWith("mend", StringComparison.Ordinal) => "!",
+        "ready" => "●",
+        _ => "✓",
+    };
+
+    /// <summary>Gathers it.</summary>
+    public static async Task<Frame> Of(SessionView session, TakeStore takes, JobStore jobs, IAudioStore store)
+    {
+        var count = (await takes.Of(session.State.Id)).Count;
+        return new Frame(session, AllChecks.Look(session.View), count, await jobs.Newest(session.State.Id), store.FreeBytes);
+    }
+}

@@ -1,0 +1,186 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
+using GateSplit.Data;
+using GateSplit.Jobs;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace GateSplit.Web.Pages;
+
+/// <summary>The list of sessions, and making a new one.</summary>
+public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStore jobs) : PageModel
+{
+    private const long MostMidiBytes = 8_000_000;
+    private const int DefaultRate = 48000;
+
+    /// <summary>The rows.</summary>
+    public IReadOnlyList<Row> Sessions { get; private set; } = [];
+
+    /// <summary>A sentence for the top; null for none.</summary>
+    [BindProperty(SupportsGet = true, Name = "notice")]
+    public string? Notice { get; set; }
+
+    /// <summary>What the form for a new session holds.</summary>
+    public NewSession Wish { get; private set; } = new("", [], "", "", true);
+
+    /// <summary>Shows the list.</summary>
+    public async Task OnGet() => await Load();
+
+    /// <summary>Renames a session.</summary>
+    public async Task<IActionResult> OnPostRename(long id, string? name)
+    {
+        name = name?.Trim() ?? "";
+        if (name.Length is 0 or > 120)
+        {
+            return RedirectToPage(new { notice = "A session needs a name of 1 to 120 characters." });
+        }
+
+        await sessions.Rename(id, name);
+        return RedirectToPage();
+    }
+
+    /// <summary>Deletes a session with its audio.</summary>
+    public async Task<IActionResult> OnPostDelete(long id)
+    {
+        if (await jobs.Newest(id) is { IsActive: true })
+        {
+            return RedirectToPage(new { notice = "This session is printing or cutting just now. Stop that first, then delete it." });
+        }
+
+        foreach (var hash in await sessions.Delete(id))
+        {
+            store.Remove(hash);
+        }
+
+        return RedirectToPage();
+    }
+
+    /// <summary>Makes a session.</summary>
+    public async Task<IActionResult> OnPostCreate(string? name, string[] charts, IFormFile? midi, string? tempo, string? bars, bool lay)
+    {
+        Wish = new NewSession(name?.Trim() ?? "", charts, tempo ?? "", bars ?? "", lay);
+        var made = await Make(Wish, midi);
+        if (made.Ok)
+        {
+            return Redirect($"/sessions/{made.Value.Id}/split");
+        }
+
+        Notice = made.Trouble;
+        await Load();
+        return Page();
+    }
+
+    private async Task<Core.Result<Made>> Make(NewSession wish, IFormFile? midi)
+    {
+        var sources = wish.Charts.Select(Shelf.Find).OfType<Chart>().ToList();
+        if (wish.Name.Length is 0 or > 120)
+        {
+            return new Core.Refusal("The session needs a name of 1 to 120 characters.");
+        }
+
+        if (sources.Count == 0)
+        {
+            return new Core.Refusal("Choose at least one source for the session.");
+        }
+
+        double? quarters = null;
+        if (wish.Tempo.Length > 0)
+        {
+            if (!double.TryParse(wish.Tempo.Replace(',', '.'), out var value) || value is not (>= 10 and <= 400))
+            {
+                return new Core.Refusal("The tempo is 10 to 400 quarters a minute.");
+            }
+
+            quarters = value;
+        }
+
+        int? length = null;
+        if (wish.Bars.Length > 0)
+        {
+            if (!int.TryParse(wish.Bars, out var value) || value is not (>= 1 and <= 2000))
+            {
+                return new Core.Refusal("The length is 1 to 2000 bars.");
+            }
+
+            length = value;
+        }
+
+        var file = await ReadSong(sources, midi, quarters);
+        if (!file.Ok)
+        {
+            return new Core.Refusal(file.Trouble);
+        }
+
+        var song = Song.Of(file.Value);
+        var split = StartingSplit.Of(sources, length ?? (int)Math.Min(2000, song.Bars), DefaultRate);
+        if (wish.Lay && StraightLay.Edit(new SplitView(split, Sounding.Elements(split, song))) is { } edit)
+        {
+            split = edit.Apply(split).Value ?? split;
+        }
+
+        return new Made(await sessions.Create(wish.Name, MidiWriter.Write(file.Value), split));
+    }
+
+    private static async Task<Core.Result<MidiFile>> ReadSong(List<Chart> sources, IFormFile? midi, double? quarters)
+    {
+        if (midi is null or { Length: 0 })
+        {
+            return CheckPattern.Of(sources, quarters is { } q ? Tempo.FromQuartersPerMinute(q) : Tempo.Default);
+        }
+
+        if (midi.Length > MostMidiBytes)
+        {
+            return new Core.Refusal($"{midi.FileName} is larger than 8 MB, which is the most that is taken for a MIDI file.");
+        }
+
+        using var bytes = new MemoryStream();
+        await midi.CopyToAsync(bytes);
+        var read = MidiReader.Read(bytes.ToArray());
+        if (!read.Ok)
+        {
+            return new Core.Refusal($"{midi.FileName}: {read.Trouble}");
+        }
+
+        return quarters is { } wanted ? Song.WithTempo(read.Value, Tempo.FromQuartersPerMinute(wanted)) : read.Value;
+    }
+
+    private async Task Load()
+    {
+        var rows = ImmutableArray.CreateBuilder<Row>();
+        foreach (var summary in await sessions.List())
+        {
+            if (await sessions.Load(summary.Id) is { } state)
+            {
+                var view = SessionView.Of(state).View;
+                rows.Add(new Row(
+                    summary,
+                    string.Join(", ", state.Split.Units.Select(u => u.Name)),
+                    state.Split.Tracks.Length,
+                    AllChecks.Look(view).Count(f => f.Severity >= Severity.Warning)));
+            }
+        }
+
+        Sessions = rows.ToImmutable();
+    }
+
+    /// <summary>A row of the list.</summary>
+    /// <param name="Summary">The session.</param>
+    /// <param name="Sources">Its sources in words.</param>
+    /// <param name="Tracks">How many tracks its split has.</param>
+    /// <param name="ToMend">How many findings should be mended.</param>
+    public sealed record Row(SessionSummary Summary, string Sources, int Tracks, int ToMend);
+
+    /// <summary>What was asked for.</summary>
+    /// <param name="Name">Its name.</param>
+    /// <param name="Charts">Ids of the sources.</param>
+    /// <param name="Tempo">As typed.</param>
+    /// <param name="Bars">As typed.</param>
+    /// <param name="Lay">True to lay lines at once.</param>
+    public sealed record NewSession(string Name, string[] Charts, string Tempo, string Bars, bool Lay);
+
+    private sealed record Made(long Id);
+}

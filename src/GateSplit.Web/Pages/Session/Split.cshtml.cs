@@ -1,0 +1,185 @@
+using GateSplit.Core;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Drawing;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace GateSplit.Web.Pages.Session;
+
+/// <summary>The split of a session: drawing, table, inspector, findings.</summary>
+public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : SessionPage(sessions, takes, jobs, store)
+{
+    private const string Moved = "This session was changed in another window meanwhile. What you see now is its current state; do it again if you still want it.";
+
+    /// <summary>What is chosen: a place such as "element:u1/kick" or "track:t3".</summary>
+    [BindProperty(SupportsGet = true, Name = "line")]
+    public string? Line { get; set; }
+
+    /// <summary>True to show the elements that do not sound.</summary>
+    [BindProperty(SupportsGet = true, Name = "all")]
+    public bool All { get; set; }
+
+    /// <summary>What was just done, for the live region.</summary>
+    [BindProperty(SupportsGet = true, Name = "said")]
+    public string? Said { get; set; }
+
+    /// <summary>The split.</summary>
+    public Split Split => Session.State.Split;
+
+    /// <summary>The drawing.</summary>
+    public SplitDrawing Drawing { get; private set; } = null!;
+
+    /// <summary>The chosen element; null if another thing or nothing is chosen.</summary>
+    public DrawnElement? ChosenElement => Drawing.Elements.FirstOrDefault(e => Place.Of(e.Ref).Key == Line);
+
+    /// <summary>The chosen track; null if another thing or nothing is chosen.</summary>
+    public Track? ChosenTrack => Split.Tracks.FirstOrDefault(t => Place.Of(t).Key == Line);
+
+    /// <summary>The chosen port; null if another thing or nothing is chosen.</summary>
+    public DrawnPort? ChosenPort => Drawing.Ports.FirstOrDefault(p => Place.OfPort(p.UnitId, p.Number).Key == Line);
+
+    /// <summary>The chosen source; null if another thing or nothing is chosen.</summary>
+    public Unit? ChosenUnit => Split.Units.FirstOrDefault(u => Place.Of(u).Key == Line);
+
+    /// <summary>All places on the same line as what is chosen; empty if nothing is.</summary>
+    public IReadOnlySet<string> Lit { get; private set; } = new HashSet<string>();
+
+    /// <summary>The findings that concern what is chosen, or all of them if nothing is.</summary>
+    public IEnumerable<Finding> FindingsHere => Lit.Count == 0 ? Frame.Findings : Frame.Findings.Where(f => Lit.Contains(f.Place.Key));
+
+    /// <summary>The tracks an element arrives in by a direct path, the one that carries the least else first.</summary>
+    public IReadOnlyList<Track> TracksOf(ElementRef element) =>
+    [
+        .. Session.View.Signal.Reaching(element)
+            .Where(c => !c.Gain.IsZero)
+            .Select(c => Split.Track(c.TrackId)!)
+            .OrderBy(t => Session.View.SoundingIn(t).Length),
+    ];
+
+    /// <summary>The address of this page with something chosen.</summary>
+    public string Choose(string? line) => Address(line, All, null);
+
+    /// <summary>Shows the page.</summary>
+    public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
+
+    /// <summary>Makes an edit.</summary>
+    public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForm.Read(Request.Form, Split));
+
+    /// <summary>Mends a finding.</summary>
+    public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
+        revision,
+        () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Refusal("This finding is gone already."));
+
+    /// <summary>Lays the elements that have no line yet.</summary>
+    public Task<IActionResult> OnPostLay(int revision) => Change(
+        revision,
+        () => StraightLay.Edit(Session.View) is { } edit ? edit : new Refusal("Every element that sounds has its line already, or no port is free for it."));
+
+    /// <summary>Takes the last edit back.</summary>
+    public Task<IActionResult> OnPostUndo(int revision) => Step(revision, Sessions.Undo, s => s.Undo, "Undone");
+
+    /// <summary>Makes it again.</summary>
+    public Task<IActionResult> OnPostRedo(int revision) => Step(revision, Sessions.Redo, s => s.Redo, "Done again");
+
+    private async Task<IActionResult> Change(int revision, Func<Result<Edit>> read)
+    {
+        if (!await Load("split"))
+        {
+            return NotFound();
+        }
+
+        if (Session.State.Revision != revision)
+        {
+            return await ShowWith(Moved);
+        }
+
+        var edit = read();
+        var after = edit.Ok ? edit.Value.Apply(Split) : new Refusal(edit.Trouble);
+        if (!after.Ok)
+        {
+            return await ShowWith(after.Trouble);
+        }
+
+        var name = edit.Value!.Name(Split);
+        return await Sessions.Save(Id, revision, after.Value, name) ? Redirect(Address(Line, All, name)) : await ShowWith(Moved);
+    }
+
+    private async Task<IActionResult> Step(int revision, Func<long, int, Task<bool>> step, Func<SessionState, string?> what, string said)
+    {
+        if (await Sessions.Load(Id) is not { } before)
+        {
+            return NotFound();
+        }
+
+        if (await step(Id, revision))
+        {
+            return Redirect(Address(Line, All, $"{said}: {what(before)}"));
+        }
+
+        return await ShowWith(before.Revision == revision ? "There is nothing more to undo or redo." : Moved);
+    }
+
+    private async Task<IActionResult> ShowWith(string notice)
+    {
+        Notice = notice;
+        return await Show() ? Page() : NotFound();
+    }
+
+    private async Task<bool> Show()
+    {
+        if (!await Load("split"))
+        {
+            return false;
+        }
+
+        Drawing = SplitDrawing.Of(Session.View, All);
+        Lit = Line is null ? new HashSet<string>() : LineOf(Line);
+        return true;
+    }
+
+    /// <summary>The elements, ports and tracks that one of them is connected to.</summary>
+    private HashSet<string> LineOf(string place)
+    {
+        var lit = new HashSet<string> { place };
+        foreach (var rail in Drawing.Rails.Where(r => r.Keys.Contains(place)))
+        {
+            lit.UnionWith(rail.Keys);
+        }
+
+        if (place.StartsWith("element:", StringComparison.Ordinal))
+        {
+            foreach (var arrives in Session.View.Signal.Contributions.Where(c => Place.Of(c.Element).Key == place && !c.Gain.IsZero))
+            {
+                lit.Add(Place.Of(Split.Track(arrives.TrackId)!).Key);
+            }
+        }
+
+        return lit;
+    }
+
+    private string Address(string? line, bool all, string? said)
+    {
+        var query = new List<string>();
+        if (line is not null)
+        {
+            query.Add("line=" + Uri.EscapeDataString(line));
+        }
+
+        if (all)
+        {
+            query.Add("all=true");
+        }
+
+        if (said is not null)
+        {
+            query.Add("said=" + Uri.EscapeDataString(said));
+        }
+
+        return $"/sessions/{Id}/split{(query.Count > 0 ? "?" + string.Join('&', query) : "")}";
+    }
+}

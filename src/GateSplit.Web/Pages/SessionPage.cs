@@ -1,0 +1,50 @@
+using GateSplit.Data;
+using GateSplit.Jobs;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+
+namespace GateSplit.Web.Pages;
+
+/// <summary>What the pages of a session have in common.</summary>
+public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store) : PageModel
+{
+    /// <summary>The session.</summary>
+    [BindProperty(SupportsGet = true)]
+    public long Id { get; set; }
+
+    /// <summary>A sentence for the top of the page; null for none.</summary>
+    [BindProperty(SupportsGet = true, Name = "notice")]
+    public string? Notice { get; set; }
+
+    /// <summary>The frame with the session in it.</summary>
+    public Frame Frame { get; private set; } = null!;
+
+    /// <summary>The session ready to be looked at.</summary>
+    public SessionView Session => Frame.Session;
+
+    /// <summary>Sessions.</summary>
+    protected SessionStore Sessions => sessions;
+
+    /// <summary>Takes.</summary>
+    protected TakeStore Takes => takes;
+
+    /// <summary>The audio store.</summary>
+    protected IAudioStore Store => store;
+
+    /// <summary>Loads the session.</summary>
+    /// <param name="station">The station the page is.</param>
+    /// <returns>False if there is no such session.</returns>
+    protected async Task<bool> Load(string station)
+    {
+        if (await sessions.Load(Id) is not { } state)
+        {
+            return false;
+        }
+
+        Frame = await Frame.Of(SessionView.Of(state), takes, jobs, store);
+        ViewData["Frame"] = Frame;
+        ViewData["Station"] = station;
+        ViewData["Title"] = $"{state.Name}: {station}";
+        return true;
+    }
+}

@@ -1,0 +1,223 @@
+// Plays a take: every track in step, in bounded memory, fetching ranges of the files as they are needed.
+import { isTyping } from "./site.js";
+
+const CHUNK_SECONDS = 0.5;
+const CHUNKS_AHEAD = 4;
+const HEADER_BYTES = 4096;
+
+class Player {
+  constructor(root) {
+    this.root = root;
+    this.rate = Number(root.dataset.rate);
+    this.frames = Number(root.dataset.frames);
+    this.tracks = [...root.querySelectorAll(".take-track")].map((row) => ({
+      row,
+      url: `/audio/${row.dataset.hash}`,
+      channels: Number(row.dataset.channels),
+      bytes: Number(row.dataset.bits) / 8,
+      float: row.dataset.float === "true",
+      frames: Number(row.dataset.frames),
+      offset: null,
+    }));
+    this.position = 0;
+    this.playing = false;
+    this.run = 0;
+  }
+
+  async setUp() {
+    this.context = new AudioContext({ sampleRate: this.rate });
+    await this.context.audioWorklet.addModule("/js/player-worklet.js");
+    this.node = new AudioWorkletNode(this.context, "take-player", { numberOfInputs: 0, outputChannelCount: [2] });
+    this.node.connect(this.context.destination);
+    this.node.port.onmessage = ({ data }) => this.onPlayed(data);
+    this.setGains();
+  }
+
+  async play() {
+    if (!this.context) await this.setUp();
+    await this.context.resume();
+    if (this.position >= this.frames) this.position = 0;
+    this.playing = true;
+    this.startedAt = this.context.currentTime;
+    this.startedFrom = this.position;
+    this.fetched = this.position;
+    this.waiting = 0;
+    this.run++;
+    this.node.port.postMessage({ clear: true });
+    this.show();
+    this.feed(this.run);
+    this.tick();
+  }
+
+  stop() {
+    if (!this.playing) return;
+    this.position = this.now();
+    this.playing = false;
+    this.run++;
+    this.node.port.postMessage({ clear: true });
+    this.show();
+  }
+
+  now() {
+    if (!this.playing) return this.position;
+    return Math.min(this.frames, this.startedFrom + Math.round((this.context.currentTime - this.startedAt) * this.rate));
+  }
+
+  async goTo(frame) {
+    const again = this.playing;
+    this.stop();
+    this.position = Math.max(0, Math.min(this.frames, Math.round(frame)));
+    this.show();
+    if (again) await this.play();
+  }
+
+  /** Keeps a few chunks ahead of what is heard. */
+  async feed(run) {
+    const size = Math.round(CHUNK_SECONDS * this.rate);
+    while (run === this.run && this.fetched < this.frames) {
+      if (this.waiting >= CHUNKS_AHEAD) return;
+      const start = this.fetched;
+      const frames = Math.min(size, this.frames - start);
+      this.fetched += frames;
+      this.waiting++;
+      let tracks;
+      try {
+        tracks = await Promise.all(this.tracks.map((track) => this.read(track, start, frames)));
+      } catch {
+        if (run === this.run) {
+          this.stop();
+          document.getElementById("player-said").textContent = "The audio did not arrive. Is the program still running?";
+        }
+        return;
+      }
+      if (run !== this.run) return;
+      if (start === this.startedFrom) this.startedAt = this.context.currentTime;
+      this.node.port.postMessage({ chunk: { start, frames, tracks, last: start + frames >= this.frames } }, tracks.flat().map((t) => t.buffer));
+    }
+  }
+
+  onPlayed({ played, last }) {
+    if (!this.playing) return;
+    this.waiting--;
+    this.heard = played;
+    if (last) {
+      this.stop();
+      this.position = 0;
+      this.show();
+    } else {
+      this.feed(this.run);
+    }
+  }
+
+  /** One stretch of a track as an array of samples for each channel. */
+  async read(track, start, frames) {
+    track.offset ??= await this.findSamples(track);
+    const count = Math.max(0, Math.min(frames, track.frames - start));
+    const sides = Array.from({ length: Math.min(2, track.channels) }, () => new Float32Array(frames));
+    if (count === 0) return sides;
+    const frameBytes = track.bytes * track.channels;
+    const view = new DataView(await this.range(track.url, track.offset + start * frameBytes, count * frameBytes));
+    for (let i = 0; i < count; i++) {
+      for (let side = 0; side < sides.length; side++) {
+        const at = i * frameBytes + side * track.bytes;
+        sides[side][i] = track.float
+          ? view.getFloat32(at, true)
+          : track.bytes === 2
+            ? view.getInt16(at, true) / 32768
+            : track.bytes === 3
+              ? (view.getUint16(at, true) | (view.getInt8(at + 2) << 16)) / 8388608
+              : view.getInt32(at, true) / 2147483648;
+      }
+    }
+    return sides;
+  }
+
+  /** Walks the chunks of the header to the first sample. */
+  async findSamples(track) {
+    const view = new DataView(await this.range(track.url, 0, HEADER_BYTES));
+    const id = (at) => String.fromCharCode(view.getUint8(at), view.getUint8(at + 1), view.getUint8(at + 2), view.getUint8(at + 3));
+    for (let at = 12; at + 8 <= view.byteLength;) {
+      if (id(at) === "data") return at + 8;
+      const size = view.getUint32(at + 4, true);
+      at += 8 + size + (size & 1);
+    }
+    throw new Error("no samples");
+  }
+
+  async range(url, start, length) {
+    const reply = await fetch(url, { headers: { Range: `bytes=${start}-${start + length - 1}` } });
+    if (!reply.ok) throw new Error(`status ${reply.status}`);
+    return reply.arrayBuffer();
+  }
+
+  setGains() {
+    const soloed = this.tracks.some((t) => t.solo);
+    const gains = this.tracks.map((t) => (t.mute || (soloed && !t.solo) ? 0 : 1));
+    this.tracks.forEach((t, i) => t.row.classList.toggle("off", gains[i] === 0));
+    this.node?.port.postMessage({ gains });
+  }
+
+  toggle(track, what, button) {
+    track[what] = !track[what];
+    button.setAttribute("aria-pressed", String(track[what]));
+    this.setGains();
+  }
+
+  tick() {
+    if (!this.playing) return;
+    this.show();
+    requestAnimationFrame(() => this.tick());
+  }
+
+  show() {
+    const frame = this.now();
+    const seconds = frame / this.rate;
+    document.getElementById("clock").textContent = `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, "0")}`;
+    const play = document.getElementById("play");
+    play.textContent = this.playing ? "Stop" : "Play";
+    play.setAttribute("aria-pressed", String(this.playing));
+    this.root.dataset.playing = String(this.playing);
+    this.root.dataset.heard = String(this.heard ?? 0);
+    for (const { row } of this.tracks) {
+      const wave = row.querySelector(".wave");
+      let head = wave.querySelector(".playhead");
+      if (!head) {
+        head = document.createElementNS("http://www.w3.org/2000/svg", "line");
+        head.classList.add("playhead");
+        head.setAttribute("y1", "0");
+        head.setAttribute("y2", wave.viewBox.baseVal.height);
+        wave.append(head);
+      }
+      const x = (frame / this.frames) * wave.viewBox.baseVal.width;
+      head.setAttribute("x1", x);
+      head.setAttribute("x2", x);
+    }
+  }
+}
+
+const root = document.getElementById("player");
+if (root) {
+  const player = new Player(root);
+  document.getElementById("play").addEventListener("click", () => (player.playing ? player.stop() : player.play()));
+  document.getElementById("rewind").addEventListener("click", () => player.goTo(0));
+  for (const track of player.tracks) {
+    const solo = track.row.querySelector("[data-solo]");
+    const mute = track.row.querySelector("[data-mute]");
+    solo.addEventListener("click", () => player.toggle(track, "solo", solo));
+    mute.addEventListener("click", () => player.toggle(track, "mute", mute));
+    track.row.querySelector(".wave").addEventListener("click", (event) => {
+      const box = event.currentTarget.getBoundingClientRect();
+      player.goTo(((event.clientX - box.left) / box.width) * player.frames);
+    });
+  }
+  document.addEventListener("keydown", (event) => {
+    if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+    const track = player.tracks.find((t) => t.row.contains(event.target));
+    if (event.key === " " && !event.target.closest("button, summary, a")) {
+      document.getElementById("play").click();
+      event.preventDefault();
+    } else if (event.key.toLowerCase() === "s" && track) {
+      player.toggle(track, "solo", track.row.querySelector("[data-solo]"));
+    }
+  });
+}

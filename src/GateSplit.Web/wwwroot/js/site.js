@@ -1,0 +1,101 @@
+// What every page shares: theme switch, key list, spoken changes, forms that send themselves, uploads with progress.
+
+const live = () => document.getElementById("live");
+
+/** Speaks a sentence to screen readers. */
+export function say(sentence) {
+  if (sentence) live().textContent = sentence;
+}
+
+/** True while keys belong to a field. */
+export function isTyping(target) {
+  return target instanceof HTMLElement
+    && (target.matches("input:not([type=checkbox]):not([type=radio]), textarea, select") || target.isContentEditable);
+}
+
+function setTheme(dark) {
+  document.documentElement.dataset.bsTheme = dark ? "dark" : "light";
+  for (const button of document.querySelectorAll("[data-theme-switch]")) button.textContent = dark ? "Day" : "Night";
+}
+
+setTheme(document.documentElement.dataset.bsTheme === "dark");
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-theme-switch]")) {
+    const dark = document.documentElement.dataset.bsTheme !== "dark";
+    localStorage.setItem("theme", dark ? "dark" : "light");
+    setTheme(dark);
+  }
+  if (event.target.closest("[data-keys-open]")) document.getElementById("keys").showModal();
+});
+
+document.addEventListener("keydown", (event) => {
+  if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+  if (event.key === "?") {
+    document.getElementById("keys").showModal();
+    event.preventDefault();
+    return;
+  }
+  const station = document.querySelector(`.station[data-key="${CSS.escape(event.key)}"]`);
+  if (station) station.click();
+});
+
+document.addEventListener("change", (event) => {
+  const form = event.target.closest("form[data-auto]");
+  if (form) form.requestSubmit();
+});
+
+// A reply that is no page (the database is away, the page is too old) is told where the user is.
+document.addEventListener("htmx:beforeSwap", (event) => {
+  if (event.detail.xhr.status >= 400) {
+    const sentence = new DOMParser().parseFromString(event.detail.xhr.responseText, "text/html").getElementById("sentence");
+    notice(sentence?.textContent ?? "That did not work: the program gave no useful answer. Load the page again.");
+  }
+});
+document.addEventListener("htmx:sendError", () => notice("The program does not answer. Is it still running? Nothing was changed."));
+
+function notice(sentence) {
+  let box = document.getElementById("trouble");
+  if (!box) {
+    box = document.createElement("p");
+    box.id = "trouble";
+    box.className = "notice";
+    box.setAttribute("role", "alert");
+    document.getElementById("main").prepend(box);
+  }
+  box.textContent = sentence;
+}
+
+document.addEventListener("htmx:afterSettle", () => {
+  document.getElementById("trouble")?.remove();
+});
+
+// Uploads: told before they are sent if they are too large, then sent with progress.
+document.addEventListener("submit", (event) => {
+  const form = event.target.closest("form.bring-in");
+  const file = form?.querySelector("input[type=file]")?.files[0];
+  if (!file) return;
+  event.preventDefault();
+  if (file.size > Number(form.dataset.most)) {
+    notice("This file is larger than 64 GB, which is the most that is taken.");
+    return;
+  }
+  if (file.size * 2 > Number(form.dataset.free)) {
+    notice("The disk is too full for this file and the files that are cut from it.");
+    return;
+  }
+  const bar = form.querySelector("progress");
+  const button = form.querySelector("button");
+  const request = new XMLHttpRequest();
+  request.open("POST", form.action);
+  request.upload.addEventListener("progress", (sent) => {
+    bar.hidden = false;
+    bar.value = sent.loaded / sent.total;
+  });
+  request.addEventListener("load", () => location.assign(request.responseURL));
+  request.addEventListener("error", () => {
+    notice("The file did not arrive whole. Nothing of it was kept; send it again.");
+    button.disabled = false;
+  });
+  button.disabled = true;
+  request.send(new FormData(form));
+});
