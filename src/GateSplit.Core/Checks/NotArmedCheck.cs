@@ -1,3 +1,4 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Checks;
@@ -11,7 +12,7 @@ public sealed class NotArmedCheck : ICheck
         var armed = view.ArmedTracks.SelectMany(t => view.SoundingIn(t)).ToHashSet();
         foreach (var track in view.Split.Tracks.Where(t => !t.Armed))
         {
-            var lost = view.SoundingIn(track).Where(e => !armed.Contains(e)).Select(view.Split.NameOf).ToList();
+            var lost = view.SoundingIn(track).Where(e => !armed.Contains(e) && !IsOfTheMixOnly(view, track, e)).Select(view.Split.NameOf).ToList();
             if (lost.Count > 0)
             {
                 yield return Finding.Warning(
@@ -21,4 +22,10 @@ public sealed class NotArmedCheck : ICheck
             }
         }
     }
+
+    /// <summary>Effects that exist only in a mix are left out with the mix, and that is mostly meant.</summary>
+    private static bool IsOfTheMixOnly(SplitView view, Track track, ElementRef element) =>
+        view.Split.Unit(element.UnitId)!.Chart.Element(element.ElementId)!.Kind == ElementKind.Return
+        && view.SoundingIn(track).Length > 1
+        && view.Signal.Into(track.Id).Any(f => view.Split.Unit(f.UnitId)!.Chart.Port(f.Port)!.IsMain);
 }

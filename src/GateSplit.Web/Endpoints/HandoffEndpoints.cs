@@ -1,6 +1,7 @@
 using GateSplit.Core.Handoff;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using Microsoft.AspNetCore.Http.Features;
 
 namespace GateSplit.Web.Endpoints;
 
@@ -24,6 +25,8 @@ public static class HandoffEndpoints
                 return Results.BadRequest(handoff.Trouble);
             }
 
+            // The zip writer ends each entry with a few bytes that it writes synchronously, even when asked not to.
+            context.Features.Get<IHttpBodyControlFeature>()!.AllowSynchronousIO = true;
             var name = FileNames.Clean($"{state.Name} take {found.Number}") + ".zip";
             return Results.Stream(to => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted), "application/zip", name);
         });

@@ -142,20 +142,17 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
         return true;
     }
 
-    /// <summary>The elements, ports and tracks that one of them is connected to.</summary>
+    /// <summary>What lies on the line of an element, a port or a track.</summary>
     private HashSet<string> LineOf(string place)
     {
         var lit = new HashSet<string> { place };
-        foreach (var rail in Drawing.Rails.Where(r => r.Keys.Contains(place)))
+        var isElement = place.StartsWith("element:", StringComparison.Ordinal);
+        foreach (var key in Drawing.Rails.Where(r => r.Keys.Contains(place)).SelectMany(r => r.Keys))
         {
-            lit.UnionWith(rail.Keys);
-        }
-
-        if (place.StartsWith("element:", StringComparison.Ordinal))
-        {
-            foreach (var arrives in Session.View.Signal.Contributions.Where(c => Place.Of(c.Element).Key == place && !c.Gain.IsZero))
+            // A track that carries a whole mix belongs to the line of an element in it; the other elements do not.
+            if (!isElement || !key.StartsWith("element:", StringComparison.Ordinal))
             {
-                lit.Add(Place.Of(Split.Track(arrives.TrackId)!).Key);
+                lit.Add(key);
             }
         }
 

@@ -69,6 +69,18 @@ document.addEventListener("htmx:afterSettle", () => {
   document.getElementById("trouble")?.remove();
 });
 
+// A job that has ended: the print page shows what came of it, any other page says so in the status line.
+document.addEventListener("htmx:sseClose", (event) => {
+  if (event.detail.type !== "message") return;
+  if (document.getElementById("print")) {
+    location.assign(location.pathname);
+    return;
+  }
+  const line = document.querySelector(".status-job");
+  if (line) line.textContent = "The pass has ended; Print shows what came of it.";
+  say("The pass has ended.");
+});
+
 // Uploads: told before they are sent if they are too large, then sent with progress.
 document.addEventListener("submit", (event) => {
   const form = event.target.closest("form.bring-in");

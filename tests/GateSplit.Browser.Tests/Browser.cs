@@ -1,0 +1,95 @@
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>Headless Chromium with waits in words.</summary>
+public sealed class Browser : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private readonly string _profile = Directory.CreateTempSubdirectory("gate-split-chromium-").FullName;
+    private readonly ChromeDriver _driver;
+    private readonly Uri _home;
+
+    /// <summary>Opens it.</summary>
+    /// <param name="port">Of the application.</param>
+    /// <param name="script">False to switch script off.</param>
+    public Browser(int port, bool script = true)
+    {
+        _home = new Uri($"http://127.0.0.1:{port}");
+        Downloads = Directory.CreateDirectory(Path.Combine(_profile, "downloads")).FullName;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--window-size=1280,800", "--autoplay-policy=no-user-gesture-required",
+            $"--user-data-dir={_profile}");
+        options.AddUserProfilePreference("download.default_directory", Downloads);
+        if (!script)
+        {
+            options.AddUserProfilePreference("profile.managed_default_content_settings.javascript", 2);
+        }
+
+        options.SetLoggingPreference(LogType.Browser, OpenQA.Selenium.LogLevel.Warning);
+        _driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin/chromedriver"), options);
+    }
+
+    /// <summary>The driver for anything else.</summary>
+    public ChromeDriver Driver => _driver;
+
+    /// <summary>Where downloads land.</summary>
+    public string Downloads { get; }
+
+    /// <summary>What the page complained about to its console.</summary>
+    public IReadOnlyList<string> Complaints =>
+        [.. _driver.Manage().Logs.GetLog(LogType.Browser).Select(e => e.Message).Where(m => !m.Contains("favicon"))];
+
+    /// <summary>Goes to a page.</summary>
+    public void Open(string path) => _driver.Navigate().GoToUrl(new Uri(_home, path));
+
+    /// <summary>The one element of a selector, waited for.</summary>
+    public IWebElement Find(string css) => Until(() => _driver.FindElements(By.CssSelector(css)).FirstOrDefault(), $"there is {css}");
+
+    /// <summary>All elements of a selector, now.</summary>
+    public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
+
+    /// <summary>The button or link with this text.</summary>
+    public IWebElement Button(string text) => Until(
+        () => _driver.FindElements(By.CssSelector("button, a.btn")).FirstOrDefault(b => b.Displayed && b.Text == text), $"there is a button {text}");
+
+    /// <summary>All text of the page.</summary>
+    public string Text => Once(() => _driver.FindElement(By.TagName("body")).Text);
+
+    /// <summary>Waits until something holds.</summary>
+    public void WaitUntil(Func<bool> condition, string what, TimeSpan? patience = null) => Until(() => condition() ? "yes" : null, what, patience);
+
+    /// <summary>Presses keys where the focus is.</summary>
+    public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(_driver).SendKeys(keys).Perform();
+
+    /// <summary>Closes it.</summary>
+    public void Dispose()
+    {
+        _driver.Dispose();
+        Directory.Delete(_profile, recursive: true);
+    }
+
+    private static T Once<T>(Func<T> read)
+    {
+        try
+        {
+            return read();
+        }
+        catch (StaleElementReferenceException)
+        {
+            return read();
+        }
+    }
+
+    private T Until<T>(Func<T?> find, string what, TimeSpan? patience = null)
+        where T : class
+    {
+        var wait = new WebDriverWait(_driver, patience ?? Patience) { Message = $"waited until {what}", PollingInterval = TimeSpan.FromMilliseconds(80) };
+        wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
+        return wait.Until(_ => find())!;
+    }
+}

@@ -1,0 +1,135 @@
+using System.IO.Compression;
+using System.Security.Cryptography;
+using System.Text.Json;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium.Interactions;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>From a split with faults to a folder of named tracks, as a person goes.</summary>
+public sealed class WholePathTests
+{
+    [Fact]
+    public async Task From_findings_to_named_files()
+    {
+        await using var app = await TestApp.Start();
+        using var browser = new Browser(app.Port);
+
+        // Open Fog Signal and see its findings.
+        browser.Open("/");
+        browser.Find("a.row-link[href='/sessions/2/split']").Click();
+        browser.WaitUntil(() => browser.All(".finding").Count == 5, "the five planted faults are told");
+        Assert.Contains("Clap goes out of port 5 of Mudlark Nine (Mudlark USB 6), and no track listens there", browser.Text);
+        Assert.Contains("Hall return of Wicker Keys lands on port 1, on top of Deep kick", browser.Text);
+
+        // One by its button.
+        browser.Button("Set Low tom's fader to unity").Click();
+        browser.WaitUntil(() => browser.All(".finding").Count == 4, "the fader's finding is gone");
+
+        // One by reassigning in the drawing: the track Clap is dragged from the rim's input to the clap's.
+        var track = browser.All(".drawing a.track").Single(t => t.GetAttribute("aria-label")!.StartsWith("Track 4, Clap", StringComparison.Ordinal));
+        var input = browser.Find(".drawing a.input[data-bank='b-u1'][data-channel='6']");
+        new Actions(browser.Driver).ClickAndHold(track).MoveByOffset(-30, 4).MoveToElement(input).Release().Perform();
+        browser.WaitUntil(() => browser.Text.Contains("Nothing to mend on this line"), "the dragged track has nothing to mend");
+        browser.Find(".inspector-back a").Click();
+        browser.WaitUntil(() => browser.All(".finding").Count == 2, "both of the clap's findings are gone");
+        Assert.Contains("and arrives on Drum mix", ChosenWay(browser, "element:u1/clap").Replace("track 1, ", ""));
+        Assert.Contains("track 4, Clap, at 0.0 dB", ChosenWay(browser, "element:u1/clap"));
+
+        // Undo, redo.
+        browser.Open("/sessions/2/split");
+        browser.Find("#undo").Click();
+        browser.WaitUntil(() => browser.All(".finding").Count == 4, "undo brings the two findings back");
+        browser.Find("#redo").Click();
+        browser.WaitUntil(() => browser.All(".finding").Count == 2, "redo takes them away again");
+        browser.Button("Silence Drum mix").Click();
+        browser.WaitUntil(() => browser.All(".finding").Count == 1, "the mix is silenced");
+        browser.Button("Move Hall return to port 4").Click();
+        browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
+
+        // Print and watch progress end.
+        browser.Find(".station[href$='/print']").Click();
+        browser.Button("Print 13 tracks").Click();
+        browser.WaitUntil(() => browser.All("#job progress").Count > 0 || browser.All(".take-track").Count == 13, "progress is shown");
+        browser.WaitUntil(() => browser.All(".take-track").Count == 13, "the take is there", TimeSpan.FromSeconds(90));
+
+        // Play a track alone.
+        browser.Find(".take-track[data-name='Snare'] [data-solo]").Click();
+        browser.Find("#play").Click();
+        browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it plays");
+        browser.WaitUntil(() => double.Parse(browser.Find("#player").GetAttribute("data-heard") ?? "0") > 48000, "a second was heard");
+        browser.Find("#play").Click();
+        Assert.Equal("Play", browser.Find("#play").Text);
+
+        // Download the zip.
+        browser.Find(".station[href$='/handoff']").Click();
+        browser.Find("#download").Click();
+        var zip = Path.Combine(browser.Downloads, "Fog Signal take 1.zip");
+        browser.WaitUntil(() => File.Exists(zip), "the zip is downloaded", TimeSpan.FromSeconds(60));
+        Assert.Empty(browser.Complaints);
+        CheckZip(zip, Path.Combine(browser.Downloads, "files"));
+    }
+
+    private static string ChosenWay(Browser browser, string place)
+    {
+        browser.Open($"/sessions/2/split?line={Uri.EscapeDataString(place)}");
+        return browser.Find(".way").Text;
+    }
+
+    private static void CheckZip(string zip, string folder)
+    {
+        ZipFile.ExtractToDirectory(zip, folder);
+        string[] names =
+        [
+            "01 Kick.wav", "02 Snare.wav", "03 Clap.wav", "04 Closed hat.wav", "05 Open hat.wav", "06 Low tom.wav", "07 High tom.wav", "08 Cymbal.wav",
+            "09 Deep kick.wav", "10 Keel bass.wav", "11 Mist pad.wav", "12 Buoy bell.wav", "13 Hall return.wav",
+        ];
+        Assert.Equal([.. names, "manifest.json", "notes.mid", "tracks.csv"], Directory.GetFiles(folder).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
+
+        // Sixteen bars of four quarters at 652,174 microseconds, and the tail, the same in every file.
+        const long body = 16L * 4 * 652_174 * 48_000 / 1_000_000;
+        var lengths = names.Select(n => long.Parse(Programs.Run("soxi", "-s", Path.Combine(folder, n)))).Distinct().ToList();
+        Assert.Single(lengths);
+        Assert.InRange(lengths[0], body + 24_000, body + 6 * 48_000);
+        foreach (var name in names)
+        {
+            var path = Path.Combine(folder, name);
+            Assert.Equal("24", Programs.Run("soxi", "-b", path));
+            Assert.Equal("48000", Programs.Run("soxi", "-r", path));
+            Assert.Equal(name.StartsWith("13", StringComparison.Ordinal) ? "2" : "1", Programs.Run("soxi", "-c", path));
+            Assert.Contains("pcm_s24le", Programs.Run("ffprobe", "-v", "error", "-show_entries", "stream=codec_name", path));
+        }
+
+        CheckOnsets(Path.Combine(folder, "02 Snare.wav"), channel: 10, key: 38);
+        CheckOnsets(Path.Combine(folder, "01 Kick.wav"), channel: 10, key: 36);
+        CheckManifest(folder, names);
+    }
+
+    /// <summary>The file has onsets where the notes are and nowhere else.</summary>
+    private static void CheckOnsets(string path, int channel, int key)
+    {
+        var song = Song.Of(FogSignal.Session.Song);
+        var notes = song.Notes.Where(n => n.Channel == channel && n.Key == key).Select(n => song.Tempos.ToSamples(n.StartTick, 48000)).ToList();
+        var onsets = Programs.Onsets(Programs.Samples(path), above: 0.004f, rise: 2.5f);
+        Assert.All(notes, n => Assert.True(n == 0 || onsets.Any(o => Math.Abs(o - n) < 480), $"no onset at the note at {n}"));
+        Assert.All(onsets, o => Assert.True(notes.Any(n => Math.Abs(o - n) < 480), $"an onset at {o} where no note is"));
+    }
+
+    private static void CheckManifest(string folder, string[] names)
+    {
+        using var manifest = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(folder, "manifest.json")));
+        var files = manifest.RootElement.GetProperty("files").EnumerateArray().ToList();
+        Assert.Equal(names, files.Select(f => f.GetProperty("file").GetString()));
+        foreach (var file in files)
+        {
+            var path = Path.Combine(folder, file.GetProperty("file").GetString()!);
+            Assert.Equal(Convert.ToHexStringLower(SHA256.HashData(File.ReadAllBytes(path))), file.GetProperty("sha256").GetString());
+            var peak = Programs.Samples(path).Max(Math.Abs);
+            Assert.Equal(20 * Math.Log10(peak), file.GetProperty("samplePeakDbfs").GetDouble(), 0.01);
+        }
+
+        Assert.Equal(14, File.ReadAllLines(Path.Combine(folder, "tracks.csv")).Length);
+    }
+}

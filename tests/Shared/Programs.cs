@@ -1,0 +1,67 @@
+using System.Diagnostics;
+
+namespace GateSplit.Tests.Shared;
+
+/// <summary>Independent programs that check what ours did.</summary>
+public static class Programs
+{
+    /// <summary>Runs one and gives its standard output as bytes; fails if it fails.</summary>
+    public static byte[] RunBytes(string program, params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program, arguments)
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            UseShellExecute = false,
+        })!;
+        var errors = process.StandardError.ReadToEndAsync();
+        using var output = new MemoryStream();
+        process.StandardOutput.BaseStream.CopyTo(output);
+        process.WaitForExit();
+        return process.ExitCode == 0 ? output.ToArray() : throw new InvalidOperationException($"{program}: {errors.Result}");
+    }
+
+    /// <summary>Runs one and gives its standard output.</summary>
+    public static string Run(string program, params string[] arguments) => System.Text.Encoding.UTF8.GetString(RunBytes(program, arguments)).Trim();
+
+    /// <summary>The samples of a mono file as floats, decoded by ffmpeg.</summary>
+    public static float[] Samples(string path)
+    {
+        var bytes = RunBytes("ffmpeg", "-v", "error", "-i", path, "-f", "f32le", "-c:a", "pcm_f32le", "-");
+        var samples = new float[bytes.Length / 4];
+        Buffer.BlockCopy(bytes, 0, samples, 0, bytes.Length);
+        return samples;
+    }
+
+    /// <summary>
+    /// Where sounds begin: the first sample of each stretch that rises above a level after a silence of its own.
+    /// </summary>
+    /// <param name="samples">One channel.</param>
+    /// <param name="above">What counts as sound.</param>
+    /// <param name="rise">How many times louder than the 5 ms before a sound must be.</param>
+    public static List<int> Onsets(float[] samples, float above, float rise)
+    {
+        const int window = 240, apart = 2400;
+        var onsets = new List<int>();
+        for (var i = window; i < samples.Length; i++)
+        {
+            if (Math.Abs(samples[i]) < above || (onsets.Count > 0 && i - onsets[^1] < apart))
+            {
+                continue;
+            }
+
+            var before = 0f;
+            for (var j = i - window; j < i - 24; j++)
+            {
+                before = Math.Max(before, Math.Abs(samples[j]));
+            }
+
+            if (Math.Abs(samples[i]) > before * rise)
+            {
+                onsets.Add(i);
+            }
+        }
+
+        return onsets;
+    }
+}

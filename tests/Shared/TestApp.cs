@@ -1,0 +1,133 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+
+namespace GateSplit.Tests.Shared;
+
+/// <summary>The real application as a process of its own, on a free port, with its own database and folder.</summary>
+public sealed class TestApp : IAsyncDisposable
+{
+    private readonly TestDatabase _database = new();
+    private readonly string _folder;
+    private readonly string _connectionString;
+    private readonly bool _ownsFolder;
+    private Process? _process;
+
+    private TestApp(string? folder, Func<string, string>? connection)
+    {
+        _ownsFolder = folder is null;
+        _folder = folder ?? Directory.CreateTempSubdirectory("gate-split-app-").FullName;
+        _connectionString = connection?.Invoke(_database.ConnectionString) ?? _database.ConnectionString;
+        Port = FreePort();
+        Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{Port}"), Timeout = TimeSpan.FromMinutes(2) };
+    }
+
+    /// <summary>Where it listens.</summary>
+    public int Port { get; }
+
+    /// <summary>A client for it.</summary>
+    public HttpClient Http { get; }
+
+    /// <summary>Its database.</summary>
+    public string ConnectionString => _database.ConnectionString;
+
+    /// <summary>Its folder.</summary>
+    public string Folder => _folder;
+
+    /// <summary>Starts it.</summary>
+    /// <param name="demo">True to load the demo sessions.</param>
+    /// <param name="folder">A folder to use; null for one of its own.</param>
+    /// <param name="connection">Changes the connection string, to go another way to the same database.</param>
+    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null)
+    {
+        var app = new TestApp(folder, connection);
+        await app.Launch(demo);
+        return app;
+    }
+
+    /// <summary>Kills the process at once, as a power cut would.</summary>
+    public void Kill()
+    {
+        _process?.Kill(entireProcessTree: true);
+        _process?.WaitForExit();
+    }
+
+    /// <summary>Starts the process and waits until it answers.</summary>
+    public async Task Launch(bool demo)
+    {
+        var start = new ProcessStartInfo("dotnet")
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            UseShellExecute = false,
+        };
+        string[] arguments = [Path.Combine(AppContext.BaseDirectory, "../../../../../src/GateSplit.Web/bin/Release/net10.0/GateSplit.Web.dll"), "--port", $"{Port}", "--data", _folder];
+        foreach (var argument in demo ? arguments : [.. arguments, "--no-demo"])
+        {
+            start.ArgumentList.Add(argument);
+        }
+
+        start.Environment["GATESPLIT_DB"] = _connectionString;
+        _process = Process.Start(start)!;
+        var said = new List<string>();
+        _process.OutputDataReceived += (_, line) => Keep(said, line.Data);
+        _process.ErrorDataReceived += (_, line) => Keep(said, line.Data);
+        _process.BeginOutputReadLine();
+        _process.BeginErrorReadLine();
+        for (var tries = 0; tries < 600; tries++)
+        {
+            if (_process.HasExited)
+            {
+                throw new InvalidOperationException($"The application ended: {string.Join('\n', said)}");
+            }
+
+            try
+            {
+                if ((await Http.GetAsync(new Uri("/health/ready", UriKind.Relative))).IsSuccessStatusCode)
+                {
+                    return;
+                }
+            }
+            catch (HttpRequestException)
+            {
+                // Not yet.
+            }
+
+            await Task.Delay(100);
+        }
+
+        throw new InvalidOperationException($"The application did not answer: {string.Join('\n', said)}");
+    }
+
+    /// <inheritdoc/>
+    public async ValueTask DisposeAsync()
+    {
+        Http.Dispose();
+        if (_process is { HasExited: false })
+        {
+            Kill();
+        }
+
+        _process?.Dispose();
+        await _database.DisposeAsync();
+        if (_ownsFolder)
+        {
+            Directory.Delete(_folder, recursive: true);
+        }
+    }
+
+    private static void Keep(List<string> said, string? line)
+    {
+        lock (said)
+        {
+            said.Add(line ?? "");
+        }
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+}
