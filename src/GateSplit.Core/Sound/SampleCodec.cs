@@ -1,4 +1,6 @@
 using System.Buffers.Binary;
+using System.Numerics;
+using System.Runtime.InteropServices;
 
 namespace GateSplit.Core.Sound;
 
@@ -16,47 +18,80 @@ public static class SampleCodec
     {
         var step = format.BytesPerFrame;
         var at = channel * format.BytesPerSample;
-        for (var i = 0; i < into.Length; i++, at += step)
+        switch (format.Sample)
         {
-            var bytes = frames[at..];
-            into[i] = format.Sample switch
-            {
-                SampleFormat.Pcm8 => (bytes[0] - 128) / 128f,
-                SampleFormat.Pcm16 => BinaryPrimitives.ReadInt16LittleEndian(bytes) / 32768f,
-                SampleFormat.Pcm24 => (bytes[0] | (bytes[1] << 8) | ((sbyte)bytes[2] << 16)) / Scale24,
-                SampleFormat.Pcm32 => (float)(BinaryPrimitives.ReadInt32LittleEndian(bytes) / 2147483648.0),
-                SampleFormat.Float32 => BinaryPrimitives.ReadSingleLittleEndian(bytes),
-                _ => (float)BinaryPrimitives.ReadDoubleLittleEndian(bytes),
-            };
+            case SampleFormat.Pcm8:
+                for (var i = 0; i < into.Length; i++, at += step)
+                {
+                    into[i] = (frames[at] - 128) / 128f;
+                }
+
+                break;
+            case SampleFormat.Pcm16:
+                for (var i = 0; i < into.Length; i++, at += step)
+                {
+                    into[i] = BinaryPrimitives.ReadInt16LittleEndian(frames[at..]) / 32768f;
+                }
+
+                break;
+            case SampleFormat.Pcm24:
+                for (var i = 0; i < into.Length; i++, at += step)
+                {
+                    into[i] = (frames[at] | (frames[at + 1] << 8) | ((sbyte)frames[at + 2] << 16)) / Scale24;
+                }
+
+                break;
+            case SampleFormat.Pcm32:
+                for (var i = 0; i < into.Length; i++, at += step)
+                {
+                    into[i] = (float)(BinaryPrimitives.ReadInt32LittleEndian(frames[at..]) / 2147483648.0);
+                }
+
+                break;
+            case SampleFormat.Float32:
+                for (var i = 0; i < into.Length; i++, at += step)
+                {
+                    into[i] = BinaryPrimitives.ReadSingleLittleEndian(frames[at..]);
+                }
+
+                break;
+            default:
+                for (var i = 0; i < into.Length; i++, at += step)
+                {
+                    into[i] = (float)BinaryPrimitives.ReadDoubleLittleEndian(frames[at..]);
+                }
+
+                break;
         }
     }
 
     /// <summary>Encodes one channel into interleaved frames. Integers are rounded to nearest and held at full scale.</summary>
-    /// <param name="samples">One float a frame.</param>
-    /// <param name="format">16, 24 or 32 bit integer or 32 bit float.</param>
+    /// <param name="samples">One float a frame; replaced by what the encoded sample decodes to.</param>
+    /// <param name="format">16 or 24 bit integer or 32 bit float.</param>
     /// <param name="channel">0-based channel to fill.</param>
     /// <param name="frames">Receives the bytes; other channels are left alone.</param>
-    public static void Encode(ReadOnlySpan<float> samples, AudioFormat format, int channel, Span<byte> frames)
+    public static void Encode(Span<float> samples, AudioFormat format, int channel, Span<byte> frames)
     {
         var step = format.BytesPerFrame;
         var at = channel * format.BytesPerSample;
         switch (format.Sample)
         {
             case SampleFormat.Pcm16:
+                Quantise(samples, 32768f);
                 for (var i = 0; i < samples.Length; i++, at += step)
                 {
-                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)ToInteger(samples[i], 32768f, 32767));
+                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)(samples[i] * 32768f));
                 }
 
                 break;
             case SampleFormat.Pcm24:
+                Quantise(samples, Scale24);
                 for (var i = 0; i < samples.Length; i++, at += step)
                 {
-                    var value = ToInteger(samples[i], Scale24, 8388607);
-                    var place = frames.Slice(at, 3);
-                    place[0] = (byte)value;
-                    place[1] = (byte)(value >> 8);
-                    place[2] = (byte)(value >> 16);
+                    var value = (int)(samples[i] * Scale24);
+                    frames[at + 2] = (byte)(value >> 16);
+                    frames[at + 1] = (byte)(value >> 8);
+                    frames[at] = (byte)value;
                 }
 
                 break;
@@ -72,9 +107,21 @@ public static class SampleCodec
         }
     }
 
-    private static int ToInteger(float sample, float scale, int highest)
+    /// <summary>To the nearest step of an integer format, within its range.</summary>
+    private static void Quantise(Span<float> samples, float scale)
     {
-        var value = MathF.Round(sample * scale, MidpointRounding.ToEven);
-        return value >= highest ? highest : value <= -scale ? (int)-scale : (int)value;
+        var lowest = new Vector<float>(-scale);
+        var highest = new Vector<float>(scale - 1);
+        var step = new Vector<float>(1 / scale); // a power of two, so exact
+        var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
+        foreach (ref var vector in vectors)
+        {
+            vector = Vector.Max(lowest, Vector.Min(highest, Vector.Round(vector * scale))) * step;
+        }
+
+        foreach (ref var sample in samples[(vectors.Length * Vector<float>.Count)..])
+        {
+            sample = Math.Clamp(MathF.Round(sample * scale), -scale, scale - 1) / scale;
+        }
     }
 }

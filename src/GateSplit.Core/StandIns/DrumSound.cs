@@ -1,3 +1,5 @@
+using System.Numerics;
+using System.Runtime.Intrinsics;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
@@ -10,6 +12,7 @@ internal sealed class DrumSound : ISound
     private const double Quiet = 3e-5;
     private const double BurstSeconds = 0.011;
     private const double ChokeSeconds = 0.02;
+    private const double NoiseGain = 1.6;
     private static readonly double[] MetalRatios = [1, 1.4471, 1.6170, 1.9265, 2.5028, 2.6637];
 
     private readonly double _gain;
@@ -25,8 +28,8 @@ internal sealed class DrumSound : ISound
     private readonly double _metalHigh;
     private readonly double _bodyShare;
     private readonly double _overtoneShare;
-    private readonly uint[] _metalSteps = new uint[6];
-    private readonly uint[] _metalPhases = new uint[6];
+    private readonly Vector256<uint> _metalSteps;
+    private Vector256<uint> _metalPhases;
     private readonly int _burstSamples;
     private readonly long _choked;
     private double _body;
@@ -39,7 +42,6 @@ internal sealed class DrumSound : ISound
     private double _highState1;
     private double _highState2;
     private double _metalState;
-    private double _choke = 1;
     private int _burstsLeft;
     private long _at;
     private uint _random;
@@ -63,9 +65,9 @@ internal sealed class DrumSound : ISound
         _body = patch.BodyLevel + patch.OvertoneLevel > 0 ? 1 : 0;
         _noise = patch.NoiseLevel;
         _metal = patch.MetalLevel;
-        for (var i = 0; i < 6; i++)
+        for (var i = 0; i < MetalRatios.Length; i++)
         {
-            _metalSteps[i] = (uint)(patch.MetalHz * tune * MetalRatios[i] / sampleRate * 4294967296.0);
+            _metalSteps = _metalSteps.WithElement(i, (uint)(patch.MetalHz * tune * MetalRatios[i] / sampleRate * 4294967296.0));
         }
 
         _burstSamples = (int)(BurstSeconds * sampleRate);
@@ -77,42 +79,27 @@ internal sealed class DrumSound : ISound
     /// <inheritdoc/>
     public bool AddTo(Span<float> samples)
     {
-        foreach (ref var sample in samples)
+        if (_at < _choked)
         {
-            if (IsOver)
-            {
-                return false;
-            }
-
-            double value = 0;
-            if (_body > Quiet)
-            {
-                value += Body();
-            }
-
-            if (_noise > Quiet || _burstsLeft > 0)
-            {
-                value += Noise();
-            }
-
-            if (_metal > Quiet)
-            {
-                value += Metal();
-            }
-
-            if (_at >= _choked)
-            {
-                _choke *= _chokeFactor;
-            }
-
-            sample += (float)(value * _gain * _choke);
-            _at++;
+            var free = (int)Math.Min(samples.Length, _choked - _at);
+            Add(samples[..free], 1);
+            samples = samples[free..];
         }
 
+        // Being cut off is a decay of its own on top of the others.
+        Add(samples, _chokeFactor);
         return !IsOver;
     }
 
-    private bool IsOver => _choke <= Quiet || (_body <= Quiet && _noise <= Quiet && _metal <= Quiet && _burstsLeft <= 0);
+    private bool IsOver => _body <= Quiet && _noise <= Quiet && _metal <= Quiet && _burstsLeft <= 0;
+
+    private void Add(Span<float> samples, double choke)
+    {
+        AddBody(samples, _bodyFactor * choke);
+        AddNoise(samples, choke);
+        AddMetal(samples, _metalFactor * choke);
+        _at += samples.Length;
+    }
 
     private static double OnePole(double hertz, int sampleRate)
     {
@@ -120,64 +107,93 @@ internal sealed class DrumSound : ISound
         return g / (1 + g);
     }
 
-    private double Body()
+    private void AddBody(Span<float> samples, double factor)
     {
-        var step = _bodyStep * (1 + _bendDepth * _bend);
-        _bend *= _bendFactor;
-        _phase += step;
-        var value = _bodyShare * Maths.SinTurns(_phase);
-        if (_overtoneShare > 0)
+        double body = _body, bend = _bend, phase = _phase, overtonePhase = _overtonePhase;
+        double step = _bodyStep, depth = _bendDepth, bendFactor = _bendFactor, share = _bodyShare * _gain, overtone = _overtoneShare * _gain;
+        foreach (ref var sample in samples)
         {
-            _overtonePhase += step * SkinOvertone;
-            value += _overtoneShare * Maths.SinTurns(_overtonePhase);
-        }
-
-        value *= _body;
-        _body *= _bodyFactor;
-        return value;
-    }
-
-    private double Noise()
-    {
-        _random ^= _random << 13;
-        _random ^= _random >> 17;
-        _random ^= _random << 5;
-        var white = (int)_random / 2147483648.0;
-        _highState1 += _high * (white - _highState1);
-        var bright = white - _highState1;
-        _highState2 += _high * (bright - _highState2);
-        _lowState += _low * (bright - _highState2 - _lowState);
-        var burst = 1.0;
-        if (_burstsLeft > 0)
-        {
-            var within = (int)(_at % _burstSamples);
-            burst = 1 - 0.8 * within / _burstSamples;
-            if (within == _burstSamples - 1)
+            if (body <= Quiet)
             {
-                _burstsLeft--;
+                break;
             }
-        }
-        else
-        {
-            _noise *= _noiseFactor;
+
+            var move = step * (1 + depth * bend);
+            bend *= bendFactor;
+            phase += move;
+            overtonePhase += move * SkinOvertone;
+            sample += (float)((share * Maths.FastSinTurns(phase) + overtone * Maths.FastSinTurns(overtonePhase)) * body);
+            body *= factor;
         }
 
-        return _lowState * _noise * burst * 1.6;
+        (_body, _bend, _phase, _overtonePhase) = (body, bend, phase, overtonePhase);
     }
 
-    private double Metal()
+    private void AddNoise(Span<float> samples, double choke)
     {
-        var sum = 0;
-        for (var i = 0; i < 6; i++)
+        double noise = _noise, high1 = _highState1, high2 = _highState2, lowState = _lowState;
+        double low = _low, high = _high, gain = _gain * NoiseGain, factor = _noiseFactor * choke;
+        var random = _random;
+        var at = _at;
+        foreach (ref var sample in samples)
         {
-            _metalPhases[i] += _metalSteps[i];
-            sum += _metalPhases[i] < 0x80000000 ? 1 : -1;
+            if (noise <= Quiet && _burstsLeft <= 0)
+            {
+                break;
+            }
+
+            random ^= random << 13;
+            random ^= random >> 17;
+            random ^= random << 5;
+            var white = (int)random / 2147483648.0;
+            high1 += high * (white - high1);
+            var bright = white - high1;
+            high2 += high * (bright - high2);
+            lowState += low * (bright - high2 - lowState);
+            var burst = 1.0;
+            if (_burstsLeft > 0)
+            {
+                var within = (int)(at % _burstSamples);
+                burst = 1 - 0.8 * within / _burstSamples;
+                noise *= choke;
+                if (within == _burstSamples - 1)
+                {
+                    _burstsLeft--;
+                }
+            }
+            else
+            {
+                noise *= factor;
+            }
+
+            sample += (float)(lowState * noise * burst * gain);
+            at++;
         }
 
-        var value = sum / 6.0;
-        _metalState += _metalHigh * (value - _metalState);
-        value = (value - _metalState) * _metal;
-        _metal *= _metalFactor;
-        return value;
+        (_noise, _highState1, _highState2, _lowState, _random) = (noise, high1, high2, lowState, random);
+    }
+
+    private void AddMetal(Span<float> samples, double factor)
+    {
+        double metal = _metal, state = _metalState, high = _metalHigh, gain = _gain;
+        var phases = _metalPhases;
+        var steps = _metalSteps;
+        foreach (ref var sample in samples)
+        {
+            if (metal <= Quiet)
+            {
+                break;
+            }
+
+            // Six squares at once: the top bit of a phase says which half of its turn a square is in.
+            phases += steps;
+            var low = BitOperations.PopCount(phases.ExtractMostSignificantBits());
+            var value = (6 - 2 * low) / 6.0;
+            state += high * (value - state);
+            sample += (float)((value - state) * metal * gain);
+            metal *= factor;
+        }
+
+        (_metal, _metalState, _metalPhases) = (metal, state, phases);
     }
 }

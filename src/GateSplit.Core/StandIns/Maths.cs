@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
@@ -7,6 +9,9 @@ namespace GateSplit.Core.StandIns;
 internal static class Maths
 {
     private const double HalfPi = Math.PI / 2;
+    private const int TableBits = 12;
+    private const int TableSize = 1 << TableBits;
+    private static readonly double[] Table = [.. Enumerable.Range(0, TableSize + 1).Select(i => SinTurns((double)i / TableSize))];
 
     /// <summary>sin(2 pi x) for any x, within 4e-9 (Taylor series to the 11th power over a quarter turn).</summary>
     public static double SinTurns(double x)
@@ -17,6 +22,18 @@ internal static class Maths
         var a = folded * HalfPi;
         var b = a * a;
         return a * (1 + b * (-1 / 6.0 + b * (1 / 120.0 + b * (-1 / 5040.0 + b * (1 / 362880.0 - b / 39916800.0)))));
+    }
+
+    /// <summary>sin(2 pi x) from a table of 4096 steps with linear interpolation, within 3e-7; for the oscillators.</summary>
+    /// <param name="phase">0 or more, in turns.</param>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public static double FastSinTurns(double phase)
+    {
+        var place = phase * TableSize;
+        var whole = (long)place;
+        var at = (int)(whole & (TableSize - 1));
+        var table = Table;
+        return table[at] + (table[at + 1] - table[at]) * (place - whole);
     }
 
     /// <summary>2^x, within 1e-9 of the result (Taylor series of e^(x ln 2) over half a unit either way).</summary>

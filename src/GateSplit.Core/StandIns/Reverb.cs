@@ -1,30 +1,39 @@
+using System.Numerics;
+using System.Runtime.InteropServices;
+
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
 /// A stereo reverb: eight delay lines that feed each other through a Hadamard matrix, each with a damping low-pass and
 /// a gain that gives the wanted decay (Jot and Chaigne, "Digital delay networks for designing artificial
-/// reverberators", AES 90 (1991)).
+/// reverberators", AES 90 (1991)). Every delay is longer than a chunk, so a chunk of all lines is computed at once.
 /// </summary>
 internal sealed class Reverb
 {
     private const int Lines = 8;
-    private const double Damping = 0.28;
+    private const int Chunk = 1024;
+    private const float Damping = 0.22f;
+    private const float Send = 0.5f;
+    private const float Level = 0.6f;
+    private const float Normal = 0.35355339f; // 1 / sqrt 8 makes the matrix keep energy
     private static readonly double[] Milliseconds = [29.7, 33.1, 37.9, 41.3, 47.7, 53.9, 59.3, 67.1];
 
     private readonly float[][] _delays = new float[Lines][];
+    private readonly float[][] _taps = new float[Lines][];
     private readonly int[] _places = new int[Lines];
-    private readonly double[] _gains = new double[Lines];
-    private readonly double[] _damped = new double[Lines];
+    private readonly float[] _gains = new float[Lines];
+    private readonly float[] _last = new float[Lines];
 
     /// <summary>Makes a reverb at rest.</summary>
     /// <param name="decaySeconds">Seconds until it has fallen by 60 dB.</param>
-    /// <param name="sampleRate">Frames a second.</param>
+    /// <param name="sampleRate">Frames a second, at least 44100.</param>
     public Reverb(double decaySeconds, int sampleRate)
     {
         for (var i = 0; i < Lines; i++)
         {
             _delays[i] = new float[(int)(Milliseconds[i] / 1000 * sampleRate) | 1];
-            _gains[i] = Maths.Exp2(-9.965784284662087 * _delays[i].Length / (decaySeconds * sampleRate));
+            _taps[i] = new float[Chunk];
+            _gains[i] = (float)Maths.Exp2(-9.965784284662087 * _delays[i].Length / (decaySeconds * sampleRate));
         }
     }
 
@@ -35,55 +44,87 @@ internal sealed class Reverb
     /// <param name="outRight">Receives the effect alone.</param>
     public void Process(ReadOnlySpan<float> inLeft, ReadOnlySpan<float> inRight, Span<float> outLeft, Span<float> outRight)
     {
-        Span<double> taps = stackalloc double[Lines];
-        for (var n = 0; n < inLeft.Length; n++)
+        for (var at = 0; at < inLeft.Length; at += Chunk)
         {
-            double left = 0, right = 0;
-            for (var i = 0; i < Lines; i++)
-            {
-                var value = _delays[i][_places[i]];
-                _damped[i] += (1 - Damping) * (value - _damped[i]);
-                taps[i] = _damped[i] * _gains[i];
-                if ((i & 1) == 0)
-                {
-                    left += value;
-                }
-                else
-                {
-                    right += value;
-                }
-            }
-
-            Hadamard(taps);
-            for (var i = 0; i < Lines; i++)
-            {
-                var feed = (i & 1) == 0 ? inLeft[n] : inRight[n];
-                _delays[i][_places[i]] = (float)(taps[i] + feed * 0.5);
-                _places[i] = _places[i] + 1 == _delays[i].Length ? 0 : _places[i] + 1;
-            }
-
-            outLeft[n] = (float)(left * 0.6);
-            outRight[n] = (float)(right * 0.6);
+            var frames = Math.Min(Chunk, inLeft.Length - at);
+            ProcessChunk(inLeft.Slice(at, frames), inRight.Slice(at, frames), outLeft.Slice(at, frames), outRight.Slice(at, frames));
         }
     }
 
-    /// <summary>The orthogonal 8 x 8 Hadamard matrix as three rounds of sums and differences.</summary>
-    private static void Hadamard(Span<double> x)
+    private void ProcessChunk(ReadOnlySpan<float> inLeft, ReadOnlySpan<float> inRight, Span<float> outLeft, Span<float> outRight)
     {
+        var frames = inLeft.Length;
+        outLeft.Clear();
+        outRight.Clear();
+        for (var i = 0; i < Lines; i++)
+        {
+            var taps = _taps[i].AsSpan(0, frames);
+            ReadRing(i, taps);
+            Mixing.AddScaled((i & 1) == 0 ? outLeft : outRight, taps, Level);
+            Damp(taps, ref _last[i], _gains[i] * Normal);
+        }
+
         for (var step = 1; step < Lines; step *= 2)
         {
-            for (var i = 0; i < Lines; i += step * 2)
+            for (var i = 0; i < Lines; i++)
             {
-                for (var j = i; j < i + step; j++)
+                if ((i & step) == 0)
                 {
-                    (x[j], x[j + step]) = (x[j] + x[j + step], x[j] - x[j + step]);
+                    SumAndDifference(_taps[i].AsSpan(0, frames), _taps[i + step].AsSpan(0, frames));
                 }
             }
         }
 
         for (var i = 0; i < Lines; i++)
         {
-            x[i] *= 0.35355339059327373;
+            var taps = _taps[i].AsSpan(0, frames);
+            Mixing.AddScaled(taps, (i & 1) == 0 ? inLeft : inRight, Send);
+            WriteRing(i, taps);
         }
+    }
+
+    /// <summary>The mean of a sample and the one before it, weighted: a low-pass without feedback, and the line's gain.</summary>
+    private static void Damp(Span<float> samples, ref float last, float gain)
+    {
+        var previous = last;
+        last = samples[^1];
+        foreach (ref var sample in samples)
+        {
+            var now = sample;
+            sample = ((1 - Damping) * now + Damping * previous) * gain;
+            previous = now;
+        }
+    }
+
+    private static void SumAndDifference(Span<float> a, Span<float> b)
+    {
+        var va = MemoryMarshal.Cast<float, Vector<float>>(a);
+        var vb = MemoryMarshal.Cast<float, Vector<float>>(b);
+        for (var i = 0; i < va.Length; i++)
+        {
+            (va[i], vb[i]) = (va[i] + vb[i], va[i] - vb[i]);
+        }
+
+        for (var i = va.Length * Vector<float>.Count; i < a.Length; i++)
+        {
+            (a[i], b[i]) = (a[i] + b[i], a[i] - b[i]);
+        }
+    }
+
+    private void ReadRing(int line, Span<float> into)
+    {
+        var ring = _delays[line].AsSpan();
+        var first = Math.Min(into.Length, ring.Length - _places[line]);
+        ring.Slice(_places[line], first).CopyTo(into);
+        ring[..(into.Length - first)].CopyTo(into[first..]);
+    }
+
+    private void WriteRing(int line, ReadOnlySpan<float> from)
+    {
+        var ring = _delays[line].AsSpan();
+        var first = Math.Min(from.Length, ring.Length - _places[line]);
+        from[..first].CopyTo(ring[_places[line]..]);
+        from[first..].CopyTo(ring);
+        _places[line] = (_places[line] + from.Length) % ring.Length;
     }
 }

@@ -27,7 +27,7 @@ public sealed class StandInRecorder
     }
 
     /// <summary>Frames rendered at a time.</summary>
-    public int BlockFrames { get; init; } = 4096;
+    public int BlockFrames { get; init; } = 8192;
 
     /// <summary>Threads to work with.</summary>
     public int Threads { get; init; } = 2;
@@ -62,8 +62,9 @@ public sealed class StandInRecorder
         var times = PassTimes.Of(_view, _song);
         var desk = new Desk(_view.Split, _view.Signal, BlockFrames);
         var sources = _view.Split.Units
-            .Select(u => (u.Id, Source: new UnitStandIn(u, _view.Signal, _song, times.SampleRate, BlockFrames, Threads)))
+            .Select(u => (u.Id, Source: new UnitStandIn(u, _view.Signal, _song, times.SampleRate, BlockFrames)))
             .ToDictionary(u => u.Id, u => u.Source);
+        var gear = new Gear([.. sources.Values], Threads);
         var tapes = new List<Tape>();
         try
         {
@@ -78,11 +79,7 @@ public sealed class StandInRecorder
             {
                 cancel.ThrowIfCancellationRequested();
                 var frames = (int)Math.Min(BlockFrames, times.Frames - at);
-                foreach (var source in sources.Values)
-                {
-                    source.Render(at, frames);
-                }
-
+                gear.Render(at, frames);
                 desk.Mix(sources, frames);
                 Parallel.ForEach(tapes, options, tape => tape.Record(desk, frames));
                 progress?.Report((double)(at + frames) / times.Frames);
@@ -115,6 +112,23 @@ public sealed class StandInRecorder
 
     private string Carried(Track track) =>
         Words.List([.. _view.SoundingIn(track).Select(e => $"{_view.Split.NameOf(e)} of {_view.Split.Unit(e.UnitId)!.Name}")]);
+
+    /// <summary>All sources together, step by step, each step spread over the threads.</summary>
+    private sealed class Gear(ImmutableArray<UnitStandIn> sources, int threads)
+    {
+        private readonly ParallelOptions _threads = new() { MaxDegreeOfParallelism = threads };
+        private readonly ImmutableArray<(UnitStandIn Source, int Index)> _voices =
+            [.. sources.SelectMany(s => Enumerable.Range(0, s.Voices).Select(i => (s, i)))];
+        private readonly ImmutableArray<(UnitStandIn Source, int Index)> _elements =
+            [.. sources.SelectMany(s => Enumerable.Range(0, s.Elements).Select(i => (s, i)))];
+
+        public void Render(long start, int frames)
+        {
+            Parallel.For(0, _voices.Length, _threads, i => _voices[i].Source.RenderVoice(_voices[i].Index, start, frames));
+            Parallel.For(0, _elements.Length, _threads, i => _elements[i].Source.RenderElement(_elements[i].Index, frames));
+            Parallel.For(0, sources.Length, _threads, i => sources[i].RenderGate(frames));
+        }
+    }
 
     /// <summary>The recorder's tracks: what arrives on each, buses after the tracks that feed them.</summary>
     private sealed class Desk
@@ -236,7 +250,6 @@ public sealed class StandInRecorder
                 desk.Samples(_track, channel, frames).CopyTo(samples);
                 _dithers?[channel].Apply(samples);
                 SampleCodec.Encode(samples, _format, channel, bytes);
-                SampleCodec.Decode(bytes, _format, channel, samples);
                 _meters[channel].Add(samples);
                 _overview.Add(channel, samples);
             }

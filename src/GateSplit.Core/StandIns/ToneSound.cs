@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
@@ -29,6 +30,7 @@ internal sealed class ToneSound : ISound
     private double _phase2 = 0.61;
     private double _bellPhase;
     private double _g;
+    private double _damping;
     private double _state1;
     private double _state2;
     private long _at;
@@ -62,6 +64,7 @@ internal sealed class ToneSound : ISound
             if (_at % ControlStep == 0)
             {
                 _g = Maths.FilterGain(_patch.CutoffHz * Maths.Exp2(_patch.CutoffOctaves * _envelope), _sampleRate);
+                _damping = 1 / (1 + _g * (Resonance + _g));
             }
 
             sample += (float)(Filter(Oscillators()) * Envelope() * _gain);
@@ -73,6 +76,7 @@ internal sealed class ToneSound : ISound
 
     private bool IsOver => !_attacking && _envelope <= Quiet && (_at >= _length || _patch.Sustain == 0);
 
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
     private double Oscillators()
     {
         double value = 0;
@@ -84,14 +88,14 @@ internal sealed class ToneSound : ISound
         _phase += _step;
         if (_patch.Sine > 0)
         {
-            value += _patch.Sine * Maths.SinTurns(_phase);
+            value += _patch.Sine * Maths.FastSinTurns(_phase);
         }
 
         if (_patch.Bell > 0)
         {
             _bellPhase += _step * 3.5;
             _bellDepth *= _bellFactor;
-            value += _patch.Bell * Maths.SinTurns(_phase + _bellDepth * 0.3 * Maths.SinTurns(_bellPhase));
+            value += _patch.Bell * Maths.FastSinTurns(_phase + 1 + _bellDepth * 0.3 * Maths.FastSinTurns(_bellPhase));
         }
 
         return value;
@@ -118,9 +122,10 @@ internal sealed class ToneSound : ISound
     }
 
     /// <summary>A state-variable low-pass with trapezoidal integrators (Zavalishin, "The Art of VA Filter Design").</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
     private double Filter(double value)
     {
-        var high = (value - (Resonance + _g) * _state1 - _state2) / (1 + _g * (Resonance + _g));
+        var high = (value - (Resonance + _g) * _state1 - _state2) * _damping;
         var band = _g * high + _state1;
         _state1 = _g * high + band;
         var low = _g * band + _state2;
@@ -128,6 +133,7 @@ internal sealed class ToneSound : ISound
         return low;
     }
 
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
     private double Envelope()
     {
         if (_at >= _length)

@@ -25,7 +25,6 @@ public sealed class UnitStandIn
     private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
     private readonly float[][] _gate;
     private readonly float[][] _sendBus;
-    private readonly ParallelOptions _threads;
     private int _framesBefore;
 
     /// <summary>Sets a source up.</summary>
@@ -34,11 +33,9 @@ public sealed class UnitStandIn
     /// <param name="song">The notes it plays.</param>
     /// <param name="sampleRate">Frames a second.</param>
     /// <param name="mostFrames">The longest block that will be asked for.</param>
-    /// <param name="threads">Threads to render with.</param>
-    public UnitStandIn(Unit unit, SplitSignal signal, Song song, int sampleRate, int mostFrames, int threads)
+    public UnitStandIn(Unit unit, SplitSignal signal, Song song, int sampleRate, int mostFrames)
     {
         _unit = unit;
-        _threads = new ParallelOptions { MaxDegreeOfParallelism = threads };
         var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
         var notes = Performance.Of(unit.Chart, song, sampleRate);
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames))];
@@ -46,9 +43,13 @@ public sealed class UnitStandIn
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
         _reverbs = [.. _returns.Select(r => new Reverb(r.Chart.ReturnSeconds, sampleRate))];
-        _sends = [.. _elements.Select(e => (e, SplitSignal.SendGain(unit, e.Chart))).Where(s => !s.Item2.IsZero)];
-        _feeds = [.. signal.PortFeeds.Where(f => f.UnitId == unit.Id).Select(f =>
-            (unit.Chart.Port(f.Port)!, elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))];
+        _sends = [.. _elements.Where(e => e.CanSound).Select(e => (e, SplitSignal.SendGain(unit, e.Chart))).Where(s => !s.Item2.IsZero)];
+        _feeds =
+        [
+            .. signal.PortFeeds.Where(f => f.UnitId == unit.Id)
+                .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))
+                .Where(f => f.Element.CanSound),
+        ];
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new float[mostFrames])];
         _sendBus = [new float[mostFrames], new float[mostFrames]];
     }
@@ -58,14 +59,28 @@ public sealed class UnitStandIn
     /// <param name="frames">The length of that block.</param>
     public ReadOnlySpan<float> Gate(int channel, int frames) => _gate[channel - 1].AsSpan(0, frames);
 
-    /// <summary>Renders the next block; blocks follow each other without a gap.</summary>
+    /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
+    public int Voices => _voices.Length;
+
+    /// <summary>How many pieces of work <see cref="RenderElement"/> has; they do not touch each other.</summary>
+    public int Elements => _elements.Length;
+
+    /// <summary>First step of a block: what each voice plays. Blocks follow each other without a gap.</summary>
+    /// <param name="index">0-based voice.</param>
     /// <param name="start">First sample of the block.</param>
     /// <param name="frames">Its length.</param>
-    public void Render(long start, int frames)
+    public void RenderVoice(int index, long start, int frames) => _voices[index].Render(start, frames, _framesBefore);
+
+    /// <summary>Second step, after all voices: what each element hears.</summary>
+    /// <param name="index">0-based element.</param>
+    /// <param name="frames">The length of the block.</param>
+    public void RenderElement(int index, int frames) => _elements[index].Listen(frames);
+
+    /// <summary>Last step, after all elements: the returns, and what stands at the gate.</summary>
+    /// <param name="frames">The length of the block.</param>
+    public void RenderGate(int frames)
     {
-        Parallel.For(0, _voices.Length, _threads, i => _voices[i].Render(start, frames, _framesBefore));
         _framesBefore = frames;
-        Parallel.For(0, _elements.Length, _threads, i => _elements[i].Listen(frames));
         RenderReturns(frames);
         foreach (var channel in _gate)
         {
@@ -117,7 +132,7 @@ public sealed class UnitStandIn
 
     private void RenderReturns(int frames)
     {
-        for (var i = 0; i < _returns.Length; i++)
+        for (var i = 0; i < _returns.Length && _sends.Length > 0; i++)
         {
             var left = _sendBus[0].AsSpan(0, frames);
             var right = _sendBus[1].AsSpan(0, frames);
@@ -170,14 +185,25 @@ public sealed class UnitStandIn
 
         public ChartElement Chart => chart;
 
+        public bool CanSound => chart.Kind == ElementKind.Return || !heard.IsEmpty;
+
         public Span<float> Left(int frames) => _left.AsSpan(0, frames);
 
         public Span<float> Right(int frames) => _right.AsSpan(0, frames);
 
         public void Listen(int frames)
         {
+            if (heard.IsEmpty)
+            {
+                return;
+            }
+
             Left(frames).Clear();
-            Right(frames).Clear();
+            if (chart.Width == Width.Stereo)
+            {
+                Right(frames).Clear();
+            }
+
             foreach (var (voice, delay, gain) in heard)
             {
                 var samples = voice.Delayed(delay, frames);

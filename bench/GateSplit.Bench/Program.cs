@@ -1,0 +1,41 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Handoff;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
+
+// Writes an exported session of 24 tracks and so many minutes, busy throughout: GateSplit.Bench MINUTES FILE
+const int bars4 = 4;
+var minutes = int.Parse(args[0]);
+var bars = minutes * 30; // 120 quarters a minute in 4/4
+var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+for (var bar = 0; bar < bars; bar++)
+{
+    foreach (var (key, steps) in new (int, string)[]
+    {
+        (36, "X...x...X..x...."), (38, "....X..g....X..g"), (42, "x.x.x.x.x.x.x.x."), (46, "..............x."), (37, "...x......x....."),
+        (39, "....x.......x..."), (41, "..........x....."), (43, "............x..."), (45, "..........x....."), (48, "........x......."),
+        (49, bar % bars4 == 0 ? "X..............." : "................"), (51, "X...x...X...x..."),
+    })
+    {
+        writer.Hits(10, key, bar, steps);
+    }
+
+    for (var beat = 0; beat < 4; beat++)
+    {
+        writer.Hold(1, 36 + beat, 100, bar * 4 + beat, 0.8);
+        writer.Hold(4, 60 + 2 * beat, 90, bar * 4 + beat, 0.9);
+    }
+
+    writer.Hold(3, 55, 80, bar * 4, 3.8);
+    writer.Hold(3, 62, 80, bar * 4, 3.8);
+}
+
+var file = writer.ToFile("Bench", bars);
+var song = Song.Of(file);
+var split = StartingSplit.Of([OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart], bars, 48000);
+split = StraightLay.Edit(new SplitView(split, Sounding.Elements(split, song)))!.Apply(split).Value!;
+split = split with { Tracks = [.. split.Tracks.Take(24)] };
+File.WriteAllBytes(args[1], SessionFile.Of("Bench", MidiWriter.Write(file), split).ToJson());
+Console.Error.WriteLine($"{split.Tracks.Length} tracks, {bars} bars, {song.Notes.Length} notes");
