@@ -1,0 +1,120 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Checks;
+
+/// <summary>Each check speaks where a fault is planted in a sound split, and is silent before.</summary>
+public sealed class CheckTests
+{
+    private static readonly (Split Split, Song Song) Drums = Sessions.Drums;
+    private static readonly (Split Split, Song Song) Kit = Sessions.Kit;
+
+    private static ElementRef OfKit(string id) => Sessions.Element(Kit.Split, id);
+
+    private static string KitTrack(string name) => Sessions.TrackOf(Kit.Split, name).Id;
+
+    public static TheoryData<string, bool, Edit[], string> Planted => new()
+    {
+        { "Loop", true, [new AddTrack(new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) })], "Echo, then Echo" },
+        { "Mode", false, [new SetMode("u1", "mix")], "Mudlark Nine is set to Mix only" },
+        { "SilentLine", true, [new SetMuted(OfKit("ride"), true)], "Ride plays in this song but is muted" },
+        { "SilentLine", true, [new SetInMain(OfKit("kick-in"), false)], "not heard anywhere" },
+        { "UnheardPort", true, [new RemoveTrack(KitTrack("Floor tom"))], "Floor tom goes out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there" },
+        { "EmptyTrack", true, [new SetTrackInput(KitTrack("Hat"), null)], "has no input" },
+        { "EmptyTrack", false, [new SetTrackInput("t2", new InputRef("b-u1", 12))], "nothing that plays in this song arrives on USB 12" },
+        { "Doubled", false, [new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1) })], "there twice" },
+        { "Doubled", true, [new AddTrack(new Track("t90", "Again", Width.Mono) { Input = new InputRef("b-u1", 3) })], "Kick out is there twice" },
+        { "Merged", true, [new AssignPort(OfKit("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6" },
+        { "ReturnOnElement", true, [new AssignPort(OfKit("hall"), 5)], "Hall return of Ostler Kit Room lands on port 5, on top of Hat" },
+        { "Width", true, [new SetTrackWidth(KitTrack("Overheads"), Width.Mono)], "the other side is lost" },
+        { "Width", true, [new SetPan(OfKit("hat"), 0)], "prints 3.0 dB too low" },
+        { "Width", true, [new SetTrackWidth(KitTrack("Hat"), Width.Stereo)], "twice as big" },
+        { "Fader", true, [new SetFader(OfKit("tom1"), 4)], "4.0 dB above unity" },
+        { "Fader", true, [new SetFader(OfKit("tom1"), -4)], "4.0 dB below unity" },
+        { "NotArmed", true, [new SetArmed(KitTrack("Room"), false)], "Room is not armed" },
+        { "NotMonitored", true, [new SetMonitor(KitTrack("Room"), MonitorMode.Never)], "never monitored" },
+        { "TrackName", true, [new RenameTrack(KitTrack("Room"), " ")], "has no name" },
+        { "TrackName", true, [new RenameTrack(KitTrack("Room"), "hat")], "Two tracks are called hat" },
+    };
+
+    [Fact]
+    public void Laid_sessions_have_nothing_to_mend()
+    {
+        foreach (var (split, song) in new[] { Drums, Kit })
+        {
+            Assert.Empty(AllChecks.Look(Sessions.View(split, song)));
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Planted))]
+    public void A_planted_fault_is_told(string check, bool kit, Edit[] edits, string words)
+    {
+        var (clean, song) = kit ? Kit : Drums;
+        var findings = AllChecks.Look(Sessions.View(Sessions.After(clean, edits), song));
+        var finding = Assert.Single(findings, f => f.Check == check && f.Sentence.Contains(words));
+        Assert.EndsWith(".", finding.Sentence);
+    }
+
+    [Theory]
+    [MemberData(nameof(Planted))]
+    public void Its_fix_removes_it_and_adds_nothing_of_more_weight(string check, bool kit, Edit[] edits, string words)
+    {
+        var (clean, song) = kit ? Kit : Drums;
+        var split = Sessions.After(clean, edits);
+        var before = AllChecks.Look(Sessions.View(split, song));
+        var finding = before.Single(f => f.Check == check && f.Sentence.Contains(words));
+        Assert.NotNull(finding.Fix);
+        var after = AllChecks.Look(Sessions.View(Sessions.After(split, finding.Fix), song));
+        Assert.DoesNotContain(after, f => f.Key == finding.Key);
+        Assert.DoesNotContain(after, f => f.Severity > finding.Severity && before.All(b => b.Key != f.Key));
+    }
+
+    [Fact]
+    public void Every_rule_has_a_planted_fault()
+    {
+        var planted = Planted.Select(row => row.Data.Item1).ToHashSet();
+        Assert.All(AllChecks.Rules, r => Assert.Contains(r.GetType().Name[..^"Check".Length], planted));
+    }
+
+    [Fact]
+    public void Fog_Signal_tells_exactly_its_planted_faults()
+    {
+        var findings = AllChecks.Look(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song));
+        Assert.Equal(
+            ["Doubled@track:t12", "EmptyTrack@track:t3", "Fader@element:u1/tom-low", "ReturnOnElement@element:u2/hall", "UnheardPort@port:u1/5"],
+            findings.Select(f => f.Key).Order(StringComparer.Ordinal));
+    }
+
+    [Fact]
+    public void Mending_everything_in_Fog_Signal_by_its_fixes_leaves_nothing()
+    {
+        var (split, song) = Sessions.Fog;
+        for (var steps = 0; AllChecks.Look(Sessions.View(split, song)) is { IsEmpty: false } findings; steps++)
+        {
+            Assert.True(steps < 10, "the fixes go round in circles");
+            split = Sessions.After(split, findings[0].Fix!);
+        }
+    }
+
+    [Fact]
+    public void The_hard_pan_trick_is_no_merge()
+    {
+        var port = 6;
+        var split = Sessions.After(
+            Kit.Split,
+            new AssignPort(OfKit("tom2"), port),
+            new SetPan(OfKit("tom2"), 1),
+            new SetTrackInput(KitTrack("Mid tom"), new InputRef("b-u1", 2 * port)));
+        Assert.Empty(AllChecks.Look(Sessions.View(split, Kit.Song)));
+    }
+
+    [Fact]
+    public void Effects_that_exist_only_in_a_silenced_mix_are_not_told_as_lost()
+    {
+        var mix = new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1), Armed = false, Monitor = MonitorMode.Never };
+        Assert.Empty(AllChecks.Look(Sessions.View(Sessions.After(Drums.Split, new AddTrack(mix)), Drums.Song)));
+    }
+}

@@ -1,0 +1,64 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Planning;
+
+public sealed class PlanningTests
+{
+    [Fact]
+    public void The_length_of_a_pass_is_worked_out_by_hand()
+    {
+        // Lamp Lit: 24 bars of 6/8 are 72 quarters of 526,316 microseconds; one bar of count-in is 3 quarters.
+        var view = Sessions.View(LampLit.Session.Split, Song.Of(LampLit.Session.Song));
+        var times = PassTimes.Of(view, Song.Of(LampLit.Session.Song));
+        Assert.Equal(1_818_948, times.BodyFrames);
+        Assert.Equal(75_790, times.CountInFrames);
+
+        // 9 mono and 3 stereo tracks make 15 channels of 3 bytes.
+        Assert.Equal(times.Frames * 45, times.Bytes);
+    }
+
+    [Fact]
+    public void The_tail_is_the_longest_decay_that_reaches_an_armed_track_unless_it_is_set()
+    {
+        var (split, song) = Sessions.Drums;
+        Assert.Equal(1.3, (double)PassTimes.Of(Sessions.View(split, song), song).TailFrames / 48000, 0.001); // the cymbal
+        var without = Sessions.After(split, new SetArmed(Sessions.TrackOf(split, "Cymbal").Id, false));
+        Assert.Equal(0.65, (double)PassTimes.Of(Sessions.View(without, song), song).TailFrames / 48000, 0.001); // the kick
+        var set = Sessions.After(split, new SetPass(split.Pass with { TailSeconds = 3 }));
+        Assert.Equal(144_000, PassTimes.Of(Sessions.View(set, song), song).TailFrames);
+    }
+
+    [Fact]
+    public void Laying_twice_changes_nothing_and_keeps_what_is_there()
+    {
+        foreach (var (split, song) in new[] { Sessions.Drums, Sessions.Kit })
+        {
+            Assert.Null(StraightLay.Edit(Sessions.View(split, song)));
+        }
+    }
+
+    [Fact]
+    public void Laying_gives_every_sounding_element_of_the_kit_a_line_in_order()
+    {
+        var split = LampLit.Session.Split;
+        Assert.Equal(
+            ["Kick in", "Kick out", "Snare top", "Snare bottom", "Hat", "High tom", "Mid tom", "Floor tom", "Ride", "Overheads", "Room", "Hall return"],
+            split.Tracks.Select(t => t.Name));
+        Assert.Equal(Enumerable.Range(0, 12).Select(i => 2 * i + 1), split.Tracks.Select(t => t.Input!.Channel));
+    }
+
+    [Fact]
+    public void Where_ports_run_short_the_rest_stays_in_the_main_mix_and_no_line_is_dropped_silently()
+    {
+        var song = Song.Of(CheckPattern.Of([WickerKeys.Chart], Tempo.Default));
+        var start = StartingSplit.Of([WickerKeys.Chart], 3, 48000);
+        var split = StraightLay.Edit(Sessions.View(start, song))!.Apply(start).Value!;
+        Assert.Equal(3, split.Tracks.Length);
+        Assert.Contains(AllChecks.Look(Sessions.View(split, song)), f => f.Check == "UnheardPort" && f.Place == Place.OfPort("u1", 1));
+    }
+}

@@ -1,0 +1,161 @@
+using CsCheck;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Signal;
+
+public sealed class SignalTests
+{
+    private static readonly Split Kit = Sessions.Kit.Split;
+    private static readonly Split Drums = Sessions.Drums.Split;
+
+    [Fact]
+    public void Pan_is_equal_power_and_exact_at_its_ends()
+    {
+        Assert.Equal(new Gain2x2(1, 0, 0, 0), Gain2x2.Pan(-1));
+        Assert.Equal(new Gain2x2(0, 0, 1, 0), Gain2x2.Pan(1));
+        var centre = Gain2x2.Pan(0);
+        Assert.Equal(-3.0103, 20 * Math.Log10(centre.LL), 0.0001);
+        Assert.Equal(centre.LL, centre.RL, 1e-15);
+        Gen.Double[-1, 1].Sample(pan => Math.Abs(Math.Pow(Gain2x2.Pan(pan).LL, 2) + Math.Pow(Gain2x2.Pan(pan).RL, 2) - 1) < 1e-12);
+    }
+
+    [Fact]
+    public void Balance_turns_only_the_far_side_down()
+    {
+        Assert.Equal(new Gain2x2(1, 0, 0, 0.75), Gain2x2.Balance(-0.25));
+        Assert.Equal(new Gain2x2(0.5, 0, 0, 1), Gain2x2.Balance(0.5));
+    }
+
+    [Fact]
+    public void Paths_multiply_like_matrices()
+    {
+        var g = Gen.Double[-2, 2];
+        Gen.Select(g, g, g, g).Select(x => new Gain2x2(x.Item1, x.Item2, x.Item3, x.Item4)).Array[2].Select(Gen.Double[-1, 1].Array[2]).Sample((m, x) =>
+        {
+            (double L, double R) Through(Gain2x2 a, (double L, double R) v) => (a.LL * v.L + a.LR * v.R, a.RL * v.L + a.RR * v.R);
+            var both = Through(m[1].After(m[0]), (x[0], x[1]));
+            var one = Through(m[1], Through(m[0], (x[0], x[1])));
+            return Math.Abs(both.L - one.L) < 1e-9 && Math.Abs(both.R - one.R) < 1e-9;
+        });
+    }
+
+    [Fact]
+    public void A_laid_kit_arrives_at_unity_each_on_its_own_track()
+    {
+        var signal = SplitSignal.Of(Kit);
+        foreach (var track in Kit.Tracks)
+        {
+            var arrives = Assert.Single(signal.In(track.Id), c => !c.Gain.IsZero);
+            Assert.Equal(track.Name, Kit.NameOf(arrives.Element));
+            Assert.Equal(1, arrives.Gain.LL);
+        }
+    }
+
+    [Fact]
+    public void The_fader_is_printed_where_the_port_listens_after_it()
+    {
+        var split = Sessions.After(Drums, new SetFader(Sessions.Element(Drums, "kick"), -6));
+        var arrives = SplitSignal.Of(split).Reaching(Sessions.Element(split, "kick")).Single();
+        Assert.Equal(-6, 20 * Math.Log10(arrives.Gain.LL), 1e-9);
+        var before = Drums.Units[0].Chart;
+        var tapped = split.With(split.Units[0] with
+        {
+            Chart = before with { Ports = [.. before.Ports.Select(p => p with { Tap = Tap.BeforeFader })] },
+        });
+        Assert.Equal(1, SplitSignal.Of(tapped).Reaching(Sessions.Element(split, "kick")).Single().Gain.LL);
+    }
+
+    [Fact]
+    public void Two_elements_panned_hard_apart_on_one_pair_are_two_clean_channels()
+    {
+        var one = Sessions.Element(Kit, "tom1");
+        var two = Sessions.Element(Kit, "tom2");
+        var port = Kit.Units[0].Element("tom1").Port!.Value;
+        var second = Sessions.TrackOf(Kit, "Mid tom");
+        var split = Sessions.After(Kit, new AssignPort(two, port), new SetPan(two, 1), new SetTrackInput(second.Id, new InputRef("b-u1", 2 * port)));
+        var signal = SplitSignal.Of(split);
+        Assert.Equal(one, Assert.Single(signal.In(Sessions.TrackOf(split, "High tom").Id), c => !c.Gain.IsZero).Element);
+        var clean = Assert.Single(signal.In(second.Id), c => !c.Gain.IsZero);
+        Assert.Equal(two, clean.Element);
+        Assert.Equal(1, clean.Gain.LL);
+    }
+
+    [Fact]
+    public void A_mode_closes_ports_for_the_signal_too()
+    {
+        var split = Sessions.After(Drums, new SetMode("u1", "mix"));
+        Assert.All(SplitSignal.Of(split).PortFeeds, f => Assert.Equal(1, f.Port));
+    }
+
+    [Fact]
+    public void A_return_carries_what_is_sent_to_it_but_not_directly()
+    {
+        var hall = Sessions.TrackOf(Kit, "Hall return");
+        var snare = SplitSignal.Of(Kit).Reaching(Sessions.Element(Kit, "snare-top")).Single(c => c.TrackId == hall.Id);
+        Assert.True(snare.Gain.IsZero);
+        Assert.Equal(-14, 20 * Math.Log10(snare.ThroughReturn.LL), 1e-9);
+    }
+
+    [Fact]
+    public void Buses_carry_on_and_loops_are_found_with_their_way()
+    {
+        var kick = Drums.Tracks[0];
+        var stem = new Track("t90", "Stem", Width.Mono) { Input = new InputRef("buses", 1) };
+        var split = Sessions.After(Drums, new SetTrackBus(kick.Id, new InputRef("buses", 1)), new AddTrack(stem));
+        Assert.Contains(SplitSignal.Of(split).In("t90"), c => c.Element == Sessions.Element(split, "kick") && c.Gain.LL == 1);
+        Assert.Empty(SplitSignal.Of(split).Loops);
+        var two = new Track("t91", "Two", Width.Mono) { Input = new InputRef("buses", 2), Bus = new InputRef("buses", 1) };
+        var loop = Sessions.After(split, new AddTrack(two), new SetTrackBus("t90", new InputRef("buses", 2)));
+        Assert.Equal(["t90", "t91"], Assert.Single(SplitSignal.Of(loop).Loops));
+        var quiet = Sessions.After(loop, new SetMonitor("t91", MonitorMode.Never));
+        Assert.Empty(SplitSignal.Of(quiet).Loops);
+    }
+
+    [Fact]
+    public void Loops_agree_with_brute_force_over_all_small_graphs()
+    {
+        var edges = Gen.Select(Gen.Int[0, 4], Gen.Int[0, 4]).Array[0, 8];
+        edges.Sample(list =>
+        {
+            string[] nodes = ["a", "b", "c", "d", "e"];
+            var found = LoopFinder.Find([.. nodes], [.. list.Select(e => (nodes[e.Item1], nodes[e.Item2]))]);
+
+            // Reachability by repeated squaring of the adjacency relation.
+            var reach = new bool[5, 5];
+            foreach (var (from, to) in list)
+            {
+                reach[from, to] = true;
+            }
+
+            for (var k = 0; k < 5; k++)
+            {
+                for (var i = 0; i < 5; i++)
+                {
+                    for (var j = 0; j < 5; j++)
+                    {
+                        reach[i, j] |= reach[i, k] && reach[k, j];
+                    }
+                }
+            }
+
+            var groups = Enumerable.Range(0, 5).Where(i => reach[i, i])
+                .GroupBy(i => string.Concat(Enumerable.Range(0, 5).Where(j => reach[i, j] && reach[j, i]))).Count();
+            var isPath = found.All(l => l.Zip([.. l.Skip(1), l[0]]).All(s => list.Any(e => nodes[e.Item1] == s.First && nodes[e.Item2] == s.Second)));
+            return found.Length == groups && isPath;
+        });
+    }
+
+    [Fact]
+    public void Elements_sound_if_their_own_voice_has_notes_and_bleed_does_not_count()
+    {
+        var song = Sessions.Fog.Song;
+        var sounding = Sounding.Elements(Sessions.Fog.Split, song);
+        Assert.DoesNotContain(new ElementRef("u1", "rim"), sounding);
+        Assert.Contains(new ElementRef("u1", "clap"), sounding);
+        Assert.Contains(new ElementRef("u2", "hall"), sounding);
+        Assert.DoesNotContain(new ElementRef("u2", "horn"), sounding);
+    }
+}

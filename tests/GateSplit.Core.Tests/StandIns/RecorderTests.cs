@@ -1,0 +1,206 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+
+namespace GateSplit.Core.Tests.StandIns;
+
+public sealed class RecorderTests : IDisposable
+{
+    private static readonly DateTime Then = new(2026, 1, 2, 3, 4, 5);
+    private readonly TempFolder _folder = new();
+    private int _prints;
+
+    public void Dispose() => _folder.Dispose();
+
+    [Theory]
+    [InlineData(64, 1)]
+    [InlineData(1000, 2)]
+    [InlineData(8192, 2)]
+    public void The_bytes_do_not_depend_on_the_blocks_or_the_threads(int block, int threads)
+    {
+        foreach (var demo in DemoSessions.All)
+        {
+            var split = demo.Split with { Pass = demo.Split.Pass with { LengthBars = 2, TailSeconds = 0.7 } };
+            var song = Song.Of(demo.Song);
+            var reference = Print(split, song, 4096, 1);
+            var again = Print(split, song, block, threads);
+            Assert.Equal(reference.Keys, again.Keys);
+            Assert.All(reference, p => Assert.True(File.ReadAllBytes(p.Value.Path).AsSpan().SequenceEqual(File.ReadAllBytes(again[p.Key].Path)), p.Key));
+        }
+    }
+
+    [Fact]
+    public void All_files_have_the_length_of_the_pass_and_their_numbers_are_those_of_the_file()
+    {
+        var (split, song) = Sessions.Kit;
+        var times = PassTimes.Of(Sessions.View(split, song), song);
+        foreach (var track in Print(split, song).Values)
+        {
+            using var reader = WaveReader.Open(track.Path).Value!;
+            Assert.Equal(times.Frames, reader.Frames);
+            var measured = FileMeasure.Of(reader);
+            Assert.Equal(measured.Channels.Select(c => c.SamplePeak), track.Measure.Channels.Select(c => c.SamplePeak));
+            Assert.Equal(measured.Channels.Select(c => c.Rms), track.Measure.Channels.Select(c => c.Rms));
+            Assert.Equal(measured.Overview.ToBytes(), track.Measure.Overview.ToBytes());
+        }
+    }
+
+    [Fact]
+    public void A_fader_after_which_the_port_listens_is_printed_to_a_hundredth_of_a_decibel()
+    {
+        var (split, song) = Sessions.Drums;
+        var clean = Print(split, song)["Snare"].Measure.Channels[0];
+        var low = Print(Sessions.After(split, new SetFader(Sessions.Element(split, "snare"), -6)), song)["Snare"].Measure.Channels[0];
+        Assert.Equal(-6, low.Rms.Value - clean.Rms.Value, 0.01);
+        Assert.Equal(-6, low.SamplePeak.Value - clean.SamplePeak.Value, 0.01);
+    }
+
+    [Fact]
+    public void A_wrong_assignment_is_a_wrong_recording()
+    {
+        var (split, song) = Sessions.Drums;
+        var right = Print(split, song);
+        var kick = Sessions.TrackOf(split, "Kick");
+        var wrong = Print(Sessions.After(split, new SetTrackInput(kick.Id, Sessions.TrackOf(split, "Snare").Input)), song);
+        Assert.Equal(Samples(right["Snare"]), Samples(wrong["Kick"]));
+        var closed = Print(Sessions.After(split, new SetMode("u1", "mix")), song);
+        Assert.All(closed.Values, t => Assert.True(t.Measure.Channels[0].Silent));
+    }
+
+    [Fact]
+    public void A_drum_machines_voice_sounds_where_its_note_is_and_nowhere_else()
+    {
+        var (split, song) = Sessions.Drums;
+        var rim = Samples(Print(split, song)["Rim"]);
+        var note = song.Notes.Single(n => n.Key == 37);
+        var start = (int)song.Tempos.ToSamples(note.StartTick, 48000);
+        Assert.Equal(0, rim[..start].Max(Math.Abs));
+        Assert.True(rim[start..(start + 480)].Max(Math.Abs) > 0.1);
+        Assert.Equal(0, rim[(start + 24000)..].Max(Math.Abs));
+    }
+
+    [Fact]
+    public void Microphones_hear_the_rest_of_the_kit_at_the_bleed_that_is_set()
+    {
+        var (split, song) = Sessions.Kit;
+        var song1 = Song.Of(song.File with { Tracks = [song.File.Tracks[0], [.. song.File.Tracks[1].Where(e => e.Data.Length == 0 || e.Data[0] is 35 or 38 or 0)]] });
+        var start = (int)song1.Tempos.ToSamples(song1.Notes.Single(n => n.Key == 38).StartTick, 48000);
+
+        // The kick's microphone at the snare's hit against the snare's own: 26 dB below by the chart.
+        double Bleed(Split s)
+        {
+            var printed = Print(s, song1);
+            double Energy(string name) => Samples(printed[name]).Skip(start).Take(9600).Sum(x => (double)x * x);
+            return 10 * Math.Log10(Energy("Kick in") / Energy("Snare top"));
+        }
+
+        Assert.Equal(-26, Bleed(split), 0.2);
+        Assert.Equal(-32, Bleed(Sessions.After(split, new SetBleed(Sessions.Element(split, "kick-in"), -6))), 0.2);
+    }
+
+    [Fact]
+    public void Two_voices_panned_hard_apart_on_one_pair_print_as_if_alone()
+    {
+        var (split, song) = Sessions.Kit;
+        var alone = Print(split, song);
+        var tom = Sessions.Element(split, "tom2");
+        var shared = Sessions.After(
+            split, new AssignPort(tom, 6), new SetPan(tom, 1), new SetTrackInput(Sessions.TrackOf(split, "Mid tom").Id, new InputRef("b-u1", 12)));
+        var together = Print(shared, song);
+        Assert.Equal(Samples(alone["High tom"]), Samples(together["High tom"]));
+        Assert.Equal(Samples(alone["Mid tom"]), Samples(together["Mid tom"]));
+    }
+
+    [Fact]
+    public void A_bus_adds_its_tracks_up_and_the_sum_is_exact()
+    {
+        var (split, song) = Sessions.Drums;
+        var stem = new Track("t90", "Stem", Width.Mono) { Input = new InputRef("buses", 1) };
+        split = Sessions.After(split, new AddTrack(stem, 0), new SetPass(split.Pass with { Format = SampleFormat.Float32 }));
+        foreach (var name in new[] { "Kick", "Snare" })
+        {
+            split = Sessions.After(split, new SetTrackBus(Sessions.TrackOf(split, name).Id, new InputRef("buses", 1)));
+        }
+
+        var printed = Print(split, song);
+        var sum = Samples(printed["Kick"]).Zip(Samples(printed["Snare"]), (a, b) => a + b);
+        Assert.Equal(sum, Samples(printed["Stem"]));
+    }
+
+    [Fact]
+    public void Effects_are_in_the_mix_and_not_in_the_single_lines()
+    {
+        var (split, song) = Sessions.Drums;
+        split = Sessions.After(split, new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1) }));
+        var printed = Print(split, song);
+        var note = song.Notes.Single(n => n.Key == 39); // the clap sends to the effect
+        var after = (int)song.Tempos.ToSamples(note.StartTick, 48000) + 22000;
+        Assert.True(Samples(printed["Clap"])[after..].Max(Math.Abs) < 1e-4);
+        using var mix = WaveReader.Open(printed["Mix"].Path).Value!;
+        Assert.True(printed["Mix"].Measure.Channels[0].SamplePeak > new Decibels(-6));
+    }
+
+    [Fact]
+    public void Tune_and_decay_are_heard()
+    {
+        var (split, song) = Sessions.Drums;
+        var kick = new UnitVoice("kick");
+        double Crossings(UnitVoice shape)
+        {
+            // Half a second after the hit the bend is over and the body alone is left.
+            var samples = Samples(Print(Sessions.After(split, new ShapeVoice("u1", shape)), song)["Kick"]).Skip(9600).Take(9600).ToArray();
+            return samples.Zip(samples.Skip(1)).Count(p => p.First < 0 != p.Second < 0) / 2.0 / 0.2;
+        }
+
+        Assert.Equal(46, Crossings(kick with { DecayScale = 3 }), 3.0);
+        Assert.Equal(92, Crossings(kick with { DecayScale = 3, TuneSemitones = 12 }), 3.0);
+    }
+
+    [Fact]
+    public void A_loop_or_nothing_armed_is_refused_and_stopping_leaves_nothing()
+    {
+        var (split, song) = Sessions.Drums;
+        var loop = Sessions.After(split, new AddTrack(new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) }));
+        Assert.Contains("runs in a circle", new StandInRecorder(Sessions.View(loop, song), song).Refusal());
+        var off = split with { Tracks = [.. split.Tracks.Select(t => t with { Armed = false })] };
+        Assert.Contains("No track is armed", new StandInRecorder(Sessions.View(off, song), song).Refusal());
+        using var cancel = new CancellationTokenSource();
+        var recorder = new StandInRecorder(Sessions.View(split, song), song);
+        Assert.ThrowsAny<OperationCanceledException>(() =>
+            recorder.Print(t => _folder[t.Name + ".wav"], Then, new StopAt(cancel, 0.5), cancel.Token));
+        Assert.Empty(_folder.Names);
+    }
+
+    private Dictionary<string, PrintedTrack> Print(Split split, Song song, int block = 8192, int threads = 2)
+    {
+        var folder = Directory.CreateDirectory(_folder[$"p{_prints++}"]).FullName;
+        return new StandInRecorder(Sessions.View(split, song), song) { BlockFrames = block, Threads = threads }
+            .Print(t => Path.Combine(folder, t.Id + ".wav"), Then)
+            .ToDictionary(t => t.Track.Name);
+    }
+
+    private static float[] Samples(PrintedTrack track)
+    {
+        using var reader = WaveReader.Open(track.Path).Value!;
+        var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
+        reader.Read(0, bytes);
+        var samples = new float[reader.Frames];
+        SampleCodec.Decode(bytes, reader.Format, 0, samples);
+        return samples;
+    }
+
+    private sealed class StopAt(CancellationTokenSource cancel, double share) : IProgress<double>
+    {
+        public void Report(double value)
+        {
+            if (value >= share)
+            {
+                cancel.Cancel();
+            }
+        }
+    }
+}
