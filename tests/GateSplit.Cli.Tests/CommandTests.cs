@@ -1,0 +1,168 @@
+using System.Diagnostics;
+using System.Text.Json;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Handoff;
+using GateSplit.Core.Notes;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Cli.Tests;
+
+/// <summary>The command as a shell calls it.</summary>
+public sealed class CommandTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("gate-split-cli-").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    [Fact]
+    public void Cut_writes_one_file_a_track_bit_exactly_as_sox_would()
+    {
+        var recording = Recording(channels: 10);
+        var lines = Write("lines.csv", "track,channels\nKick,3\nOverheads,9-10\n");
+        var run = Run("cut", recording, "--lines", lines, "--out", In("out"));
+        Assert.Equal((0, "", ""), run);
+        Assert.Equal(["Kick.wav", "Overheads.wav"], Directory.GetFiles(In("out")).Select(f => Path.GetFileName(f)!).Order());
+        foreach (var (name, remix) in new[] { ("Kick", new[] { "3" }), ("Overheads", ["9", "10"]) })
+        {
+            var file = Path.Combine(In("out"), name + ".wav");
+            var theirs = Programs.RunBytes("sox", [recording, "-t", "s24", "-", "remix", .. remix]);
+            Assert.Equal(theirs, Programs.RunBytes("sox", file, "-t", "s24", "-"));
+            Assert.Equal("24", Programs.Run("soxi", "-b", file));
+        }
+    }
+
+    [Fact]
+    public void Measure_prints_the_shape_that_is_documented()
+    {
+        var path = In("sine.wav");
+        Programs.Run("sox", "-n", "-r", "48000", "-b", "16", "-c", "2", "-D", path, "synth", "1", "sine", "1000", "sine", "500", "gain", "-6.0206");
+        var (code, output, _) = Run("measure", path, "--json");
+        Assert.Equal(0, code);
+        var file = JsonDocument.Parse(output).RootElement.EnumerateArray().Single();
+        Assert.Equal(path, file.GetProperty("file").GetString());
+        Assert.Equal(2, file.GetProperty("channels").GetInt32());
+        Assert.Equal(48000, file.GetProperty("sampleRate").GetInt32());
+        Assert.Equal(16, file.GetProperty("bitsPerSample").GetInt32());
+        Assert.Equal(48000, file.GetProperty("frames").GetInt64());
+        foreach (var channel in file.GetProperty("perChannel").EnumerateArray())
+        {
+            Assert.Equal(-6.02, channel.GetProperty("samplePeakDbfs").GetDouble(), 0.01);
+            Assert.Equal(-9.03, channel.GetProperty("rmsDbfs").GetDouble(), 0.01);
+            Assert.Equal(0, channel.GetProperty("dcOffset").GetDouble(), 1e-4);
+            Assert.Equal(0, channel.GetProperty("clippedRuns").GetInt64());
+            Assert.False(channel.GetProperty("silent").GetBoolean());
+        }
+    }
+
+    [Fact]
+    public void Print_and_check_work_on_an_exported_session()
+    {
+        var lamp = Session(DemoSessions.All[0], bars: 1);
+        var (code, output, errors) = Run("print", lamp, "--out", In("printed"));
+        Assert.Equal((0, ""), (code, errors));
+        Assert.Equal(12, output.Trim().Split('\n').Length);
+        Assert.Contains("01 Kick in.wav", output);
+        Assert.Equal((0, "[]"), (Run("check", lamp, "--json").Code, Run("check", lamp, "--json").Output.Trim()));
+
+        var fog = Session(DemoSessions.All[1], bars: 1);
+        var check = Run("check", fog, "--json");
+        Assert.Equal(1, check.Code);
+        Assert.Equal(5, JsonDocument.Parse(check.Output).RootElement.GetArrayLength());
+    }
+
+    [Theory]
+    [InlineData("lines.csv: channel", 1, "Ghost asks for channel 7, but the recording has 6 channels.")]
+    [InlineData("text", 1, "not a WAVE file")]
+    [InlineData("truncated", 0, "cut off")]
+    [InlineData("missing", 1, "no such file")]
+    public void Bad_input_gets_a_sentence_and_leaves_nothing_half_written(string what, int code, string words)
+    {
+        var recording = Recording(channels: 6);
+        var lines = Write("lines.csv", what == "lines.csv: channel" ? "track,channels\nGhost,7\n" : "track,channels\nKick,1\n");
+        switch (what)
+        {
+            case "text":
+                recording = Write("diary.wav", "Today I recorded nothing.");
+                break;
+            case "truncated":
+                using (var file = File.OpenWrite(recording))
+                {
+                    file.SetLength(file.Length / 2);
+                }
+
+                break;
+            case "missing":
+                File.Delete(recording);
+                break;
+        }
+
+        var run = Run("cut", recording, "--lines", lines, "--out", In("out"));
+        Assert.Equal(code, run.Code);
+        Assert.Contains(words, run.Errors);
+        Assert.Equal(code == 0 ? ["Kick.wav"] : [], Directory.Exists(In("out")) ? Directory.GetFiles(In("out")).Select(f => Path.GetFileName(f)!) : []);
+    }
+
+    [Theory]
+    [InlineData]
+    [InlineData("slice")]
+    [InlineData("cut", "x.wav")]
+    [InlineData("measure")]
+    public void A_wrong_call_is_2(params string[] arguments) => Assert.Equal(2, Run(arguments).Code);
+
+    [Fact]
+    public void A_full_disk_is_told_and_nothing_is_left()
+    {
+        var small = In("small");
+        Directory.CreateDirectory(small);
+        Programs.Run("mount", "-t", "tmpfs", "-o", "size=1m", "tmpfs", small);
+        try
+        {
+            var run = Run("print", Session(DemoSessions.All[0], bars: 4), "--out", small);
+            Assert.Equal(1, run.Code);
+            Assert.Contains("No space left", run.Errors);
+            Assert.Empty(Directory.GetFiles(small));
+        }
+        finally
+        {
+            Programs.Run("umount", small);
+        }
+    }
+
+    private string In(string name) => Path.Combine(_folder, name);
+
+    private string Write(string name, string text)
+    {
+        File.WriteAllText(In(name), text);
+        return In(name);
+    }
+
+    private string Session(DemoSession demo, int bars)
+    {
+        var split = demo.Split with { Pass = demo.Split.Pass with { LengthBars = bars } };
+        var path = In(demo.Name + ".json");
+        File.WriteAllBytes(path, SessionFile.Of(demo.Name, MidiWriter.Write(demo.Song), split).ToJson());
+        return path;
+    }
+
+    private string Recording(int channels)
+    {
+        var path = In("recording.wav");
+        var sources = string.Join('|', Enumerable.Range(0, channels).Select(c => $"random({c})-0.5"));
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", $"aevalsrc={sources}:s=48000:d=1", "-c:a", "pcm_s24le", path);
+        return path;
+    }
+
+    private static (int Code, string Output, string Errors) Run(params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "gatesplit.dll"), .. arguments])
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            UseShellExecute = false,
+        })!;
+        var errors = process.StandardError.ReadToEndAsync();
+        var output = process.StandardOutput.ReadToEnd();
+        process.WaitForExit();
+        return (process.ExitCode, output, errors.Result);
+    }
+}

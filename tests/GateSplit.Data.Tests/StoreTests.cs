@@ -1,0 +1,163 @@
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+using GateSplit.Tests.Shared;
+using Npgsql;
+
+namespace GateSplit.Data.Tests;
+
+public sealed class StoreTests : IAsyncLifetime
+{
+    private readonly TestDatabase _database = new();
+    private NpgsqlDataSource _source = null!;
+    private SessionStore _sessions = null!;
+    private TakeStore _takes = null!;
+    private JobStore _jobs = null!;
+
+    public ValueTask InitializeAsync()
+    {
+        Migrator.Run(_database.ConnectionString);
+        _source = Database.Open(_database.ConnectionString);
+        _sessions = new SessionStore(_source);
+        _takes = new TakeStore(_source);
+        _jobs = new JobStore(_source);
+        return ValueTask.CompletedTask;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await _source.DisposeAsync();
+        await _database.DisposeAsync();
+    }
+
+    [Fact]
+    public void Migrating_twice_changes_nothing() => Migrator.Run(_database.ConnectionString);
+
+    [Fact]
+    public async Task A_session_comes_back_as_it_was_made()
+    {
+        var demo = DemoSessions.All[1];
+        var id = await Make(demo);
+        var state = (await _sessions.Load(id))!;
+        Assert.Equal((demo.Name, 1), (state.Name, state.Revision));
+        Assert.Equal(SplitJson.Write(demo.Split), SplitJson.Write(state.Split));
+        Assert.Equal(MidiWriter.Write(demo.Song), state.Song);
+        Assert.Null(state.Undo);
+        Assert.Null(state.Redo);
+    }
+
+    [Fact]
+    public async Task Undo_and_redo_walk_the_history_and_a_new_edit_ends_redo()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var start = (await _sessions.Load(id))!;
+        var one = start.Split with { Tracks = start.Split.Tracks.RemoveAt(0) };
+        var two = one with { Tracks = one.Tracks.RemoveAt(0) };
+        Assert.True(await _sessions.Save(id, 1, one, "first"));
+        Assert.True(await _sessions.Save(id, 2, two, "second"));
+        Assert.Equal("second", (await _sessions.Load(id))!.Undo);
+        Assert.True(await _sessions.Undo(id, 3));
+        Assert.True(await _sessions.Undo(id, 2));
+        Assert.False(await _sessions.Undo(id, 1));
+        var back = (await _sessions.Load(id))!;
+        Assert.Equal(SplitJson.Write(start.Split), SplitJson.Write(back.Split));
+        Assert.Equal((null, "first"), (back.Undo, back.Redo));
+        Assert.True(await _sessions.Redo(id, 1));
+        Assert.Equal(SplitJson.Write(one), SplitJson.Write((await _sessions.Load(id))!.Split));
+        Assert.True(await _sessions.Save(id, 2, start.Split, "third"));
+        Assert.Equal(("third", null), ((await _sessions.Load(id))!.Undo, (await _sessions.Load(id))!.Redo));
+        Assert.False(await _sessions.Redo(id, 4));
+    }
+
+    [Fact]
+    public async Task Of_many_edits_from_one_revision_exactly_one_is_kept()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var split = DemoSessions.All[0].Split;
+        var results = await Task.WhenAll(Enumerable.Range(0, 12).Select(i => Task.Run(() => _sessions.Save(id, 1, split, $"edit {i}"))));
+        Assert.Single(results, kept => kept);
+        Assert.Equal(2, (await _sessions.Load(id))!.Revision);
+    }
+
+    [Fact]
+    public async Task A_take_is_kept_whole_with_its_numbers_and_once_even_if_asked_twice()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var job = (await _jobs.Create(id, TakeKind.Print, "{}"))!.Value;
+        var take = NewTake(id, "aa", "bb");
+        var first = await _takes.Keep(take, job);
+        Assert.Equal(first, await _takes.Keep(take, job));
+        var kept = Assert.Single(await _takes.Of(id));
+        Assert.Equal(["Kick", "Snare"], kept.Tracks.Select(t => t.Name));
+        Assert.Equal(-6.02, kept.Tracks[0].SamplePeakDbfs!.Value, 0.01);
+        Assert.Equal(2, kept.Tracks[0].ClippedRuns);
+        Assert.Null(kept.Tracks[1].SamplePeakDbfs);
+        Assert.True(kept.Tracks[1].Silent);
+        Assert.Equal((JobState.Done, first), ((await _jobs.Find(job))!.State, (await _jobs.Find(job))!.TakeId));
+        Assert.Equal(1, (await _sessions.Summary(id))!.Takes);
+    }
+
+    [Fact]
+    public async Task Deleting_gives_up_only_the_audio_that_nothing_else_uses()
+    {
+        var one = await Make(DemoSessions.All[0]);
+        var two = await Make(DemoSessions.All[0]);
+        await _takes.Keep(NewTake(one, "aa", "bb"), (await _jobs.Create(one, TakeKind.Print, "{}"))!.Value);
+        await _takes.Keep(NewTake(two, "aa", "cc"), (await _jobs.Create(two, TakeKind.Print, "{}"))!.Value);
+        Assert.Equal([Hash("bb"), Hash("bb") + "o"], (await _sessions.Delete(one)).Order(StringComparer.Ordinal));
+        Assert.Null(await _sessions.Load(one));
+        var rest = (await _takes.Of(two)).Single();
+        Assert.Equal([Hash("aa"), Hash("aa") + "o", Hash("cc"), Hash("cc") + "o"], (await _takes.Delete(rest.Id)).Order(StringComparer.Ordinal));
+    }
+
+    [Fact]
+    public async Task A_session_has_one_job_at_a_time()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var asked = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => Task.Run(() => _jobs.Create(id, TakeKind.Print, "{}"))));
+        var job = Assert.Single(asked, j => j is not null)!.Value;
+        Assert.True(await _jobs.Start(job));
+        Assert.False(await _jobs.Start(job));
+        Assert.True(await _jobs.Beat(job, 0.25));
+        Assert.True(await _jobs.RequestStop(job));
+        Assert.False(await _jobs.Beat(job, 0.3));
+        Assert.True(await _jobs.End(job, JobState.Stopped, "Stopped."));
+        Assert.NotNull(await _jobs.Create(id, TakeKind.Print, "{}"));
+    }
+
+    [Fact]
+    public async Task A_job_whose_worker_is_silent_is_told_as_interrupted_and_others_are_left_alone()
+    {
+        var silent = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
+        var busy = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
+        await _jobs.Start(silent);
+        await _jobs.Start(busy);
+        await using (var age = _source.CreateCommand($"update jobs set heartbeat_at = now() - interval '1 minute' where id = {silent}"))
+        {
+            await age.ExecuteNonQueryAsync();
+        }
+
+        Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromSeconds(20)));
+        Assert.Equal(JobState.Interrupted, (await _jobs.Find(silent))!.State);
+        Assert.Equal(JobState.Running, (await _jobs.Find(busy))!.State);
+    }
+
+    private static string Hash(string pair) => string.Concat(Enumerable.Repeat(pair, 32));
+
+    private static NewTake NewTake(long session, params string[] hashes)
+    {
+        var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
+        var overview = new OverviewBuilder(1).Build();
+        NewTake.Track Track(string name, string pair, ChannelLevels levels) => new(
+            "t1", name, null, name, "port 1", Hash(pair), 100, Hash(pair) + "o", new FileMeasure(format, 30, [levels], overview, []));
+        return new NewTake(session, TakeKind.Print, 1, "",
+        [
+            Track("Kick", hashes[0], new ChannelLevels(new Decibels(-6.02), new Decibels(-20), 0.1, 2, [])),
+            Track("Snare", hashes[1], new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [])),
+        ]);
+    }
+
+    private Task<long> Make(DemoSession demo) => _sessions.Create(demo.Name, MidiWriter.Write(demo.Song), demo.Split);
+}
