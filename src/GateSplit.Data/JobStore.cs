@@ -42,9 +42,19 @@ public sealed class JobStore(NpgsqlDataSource database)
     }
 
     /// <summary>A worker takes a waiting job.</summary>
+    /// <param name="id">The job.</param>
+    /// <param name="worker">Names the worker's process.</param>
     /// <returns>False if it does not wait any more.</returns>
-    public Task<bool> Start(long id) => Change(
-        "update jobs set state = 'running', started_at = now(), heartbeat_at = now() where id = @id and state = 'queued'", new { id });
+    public Task<bool> Start(long id, string worker) => Change(
+        "update jobs set state = 'running', worker = @worker, started_at = now(), heartbeat_at = now() where id = @id and state = 'queued'",
+        new { id, worker });
+
+    /// <summary>The processes that running jobs belong to.</summary>
+    public async Task<IReadOnlyList<string>> Workers()
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return (await connection.QueryAsync<string>("select distinct worker from jobs where state = 'running' and worker is not null")).AsList();
+    }
 
     /// <summary>A worker tells how far it is.</summary>
     /// <returns>True if the job is to go on; false if a person wants it to stop.</returns>
@@ -75,17 +85,18 @@ public sealed class JobStore(NpgsqlDataSource database)
 
     /// <summary>Tells the jobs whose worker is gone as interrupted.</summary>
     /// <param name="silentFor">How long a worker may be silent.</param>
+    /// <param name="gone">Workers that are known to be gone, however lately they were heard.</param>
     /// <returns>How many there were.</returns>
-    public async Task<int> InterruptAbandoned(TimeSpan silentFor)
+    public async Task<int> InterruptAbandoned(TimeSpan silentFor, IReadOnlyList<string> gone)
     {
         await using var connection = await database.OpenConnectionAsync();
         return await connection.ExecuteAsync(
             """
             update jobs set state = 'interrupted', ended_at = now(),
                 sentence = 'The program ended while this ran. Nothing half-written was kept; start it again.'
-            where state = 'running' and heartbeat_at < now() - @silentFor
+            where state = 'running' and (heartbeat_at < now() - @silentFor or worker = any(@gone))
             """,
-            new { silentFor });
+            new { silentFor, gone = gone.ToArray() });
     }
 
     /// <summary>The ids of jobs that wait or run.</summary>

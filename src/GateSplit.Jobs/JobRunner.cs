@@ -16,7 +16,7 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
     /// <param name="work">Makes the take in a staging folder; throws <see cref="JobRefused"/> with a sentence where it cannot.</param>
     internal async Task Run(long jobId, CancellationToken shutdown, Func<Job, string, JobPulse, Task<NewTake>> work)
     {
-        if (!await Resilient.Run(() => jobs.Start(jobId), log) || await Resilient.Run(() => jobs.Find(jobId), log) is not { } job)
+        if (!await Resilient.Run(() => jobs.Start(jobId, WorkerName.Own), log) || await Resilient.Run(() => jobs.Find(jobId), log) is not { } job)
         {
             return;
         }

@@ -17,7 +17,7 @@ public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> l
         {
             try
             {
-                if (await jobs.InterruptAbandoned(SilentFor) > 0)
+                if (await jobs.InterruptAbandoned(SilentFor, [.. (await jobs.Workers()).Where(WorkerName.IsGone)]) > 0)
                 {
                     await Clear();
                 }

@@ -118,8 +118,8 @@ public sealed class StoreTests : IAsyncLifetime
         var id = await Make(DemoSessions.All[0]);
         var asked = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => Task.Run(() => _jobs.Create(id, TakeKind.Print, "{}"))));
         var job = Assert.Single(asked, j => j is not null)!.Value;
-        Assert.True(await _jobs.Start(job));
-        Assert.False(await _jobs.Start(job));
+        Assert.True(await _jobs.Start(job, "here:1"));
+        Assert.False(await _jobs.Start(job, "here:1"));
         Assert.True(await _jobs.Beat(job, 0.25));
         Assert.True(await _jobs.RequestStop(job));
         Assert.False(await _jobs.Beat(job, 0.3));
@@ -132,16 +132,18 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var silent = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
         var busy = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
-        await _jobs.Start(silent);
-        await _jobs.Start(busy);
+        await _jobs.Start(silent, "here:1");
+        await _jobs.Start(busy, "here:2");
         await using (var age = _source.CreateCommand($"update jobs set heartbeat_at = now() - interval '1 minute' where id = {silent}"))
         {
             await age.ExecuteNonQueryAsync();
         }
 
-        Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromSeconds(20)));
+        Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromSeconds(20), []));
         Assert.Equal(JobState.Interrupted, (await _jobs.Find(silent))!.State);
         Assert.Equal(JobState.Running, (await _jobs.Find(busy))!.State);
+        Assert.Equal(["here:2"], await _jobs.Workers());
+        Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromSeconds(20), ["here:2"]));
     }
 
     private static string Hash(string pair) => string.Concat(Enumerable.Repeat(pair, 32));

@@ -1,0 +1,113 @@
+using System.Net;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Web.Tests;
+
+/// <summary>Killed, disk full, database away: a sentence where the user is, nothing lost, nothing half-written.</summary>
+public sealed class FaultTests
+{
+    [Fact]
+    public async Task Killed_in_the_middle_of_a_print_it_is_told_and_nothing_half_written_is_left()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        var path = await LongSession(visitor);
+        await visitor.Send("#start");
+        await visitor.WaitFor(path, Running, "it prints");
+        app.Kill();
+        await app.Launch(demo: false);
+        await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null, "the interruption is told");
+        Assert.Contains("The program ended while this ran. Nothing half-written was kept; start it again.", visitor.Text);
+        Assert.Empty(visitor.Page.QuerySelectorAll(".take-track"));
+        Assert.Empty(Directory.GetFiles(Path.Combine(app.Folder, "audio"), "*", SearchOption.AllDirectories));
+
+        await visitor.Send("form[action*='Pass']", new Dictionary<string, string> { ["bars"] = "2" });
+        await visitor.Send("#start");
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "it prints after all");
+    }
+
+    [Fact]
+    public async Task Stopped_by_its_button_nothing_is_kept()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        var path = await LongSession(visitor);
+        await visitor.Send("#start");
+        await visitor.WaitFor(path, Running, "it prints");
+        await visitor.Send("#job form");
+        await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null, "it has stopped");
+        Assert.Contains("Stopped. Nothing was kept of it.", visitor.Text);
+        Assert.Empty(Directory.GetFiles(Path.Combine(app.Folder, "audio"), "*", SearchOption.AllDirectories));
+    }
+
+    [Fact]
+    public async Task A_disk_that_fills_up_during_a_print_is_told()
+    {
+        var folder = Directory.CreateTempSubdirectory("gate-split-small-").FullName;
+        Programs.Run("mount", "-t", "tmpfs", "-o", "size=3000m", "tmpfs", folder);
+        try
+        {
+            await using var app = await TestApp.Start(demo: false, folder);
+            using var visitor = new Visitor(app);
+            var path = await LongSession(visitor);
+            await visitor.Send("#start");
+            await visitor.WaitFor(path, Running, "it prints");
+            Programs.Run("fallocate", "-l", $"{new DriveInfo(folder).AvailableFreeSpace - 40_000_000}", Path.Combine(folder, "filler"));
+            await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null, "the full disk is told");
+            Assert.Contains("The disk is full. Make room and start it again. Nothing half-written was kept.", visitor.Text);
+            Assert.Empty(Directory.GetFiles(Path.Combine(folder, "audio"), "*", SearchOption.AllDirectories));
+
+            // Before it begins, too.
+            await visitor.Send("#start");
+            await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is { } end && end.TextContent.Contains("too full"), "the lack of room is told");
+            File.Delete(Path.Combine(folder, "filler"));
+            await visitor.Send("form[action*='Pass']", new Dictionary<string, string> { ["bars"] = "2" });
+            await visitor.Send("#start");
+            await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "it prints once there is room");
+        }
+        finally
+        {
+            Programs.Run("umount", folder);
+            Directory.Delete(folder);
+        }
+    }
+
+    [Fact]
+    public async Task A_database_that_is_away_for_ten_seconds_costs_nothing()
+    {
+        var port = int.Parse(TestDatabase.Server.Split(';').Single(p => p.StartsWith("Port=", StringComparison.Ordinal))["Port=".Length..]);
+        using var relay = new Relay(port);
+        await using var app = await TestApp.Start(demo: false, connection: c => c.Replace($"Port={port}", $"Port={relay.Port}"));
+        using var visitor = new Visitor(app);
+        var path = await LongSession(visitor);
+        await visitor.Send("#start");
+        await visitor.WaitFor(path, Running, "it prints");
+        relay.Cut();
+        await visitor.Get(path);
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, visitor.Status);
+        Assert.Contains("The database does not answer just now. Nothing is lost", visitor.Text);
+        using (var ready = await app.Http.GetAsync(new Uri("/health/ready", UriKind.Relative)))
+        {
+            Assert.Equal(HttpStatusCode.ServiceUnavailable, ready.StatusCode);
+        }
+
+        Assert.Equal("Healthy", await app.Http.GetStringAsync(new Uri("/health/live", UriKind.Relative)));
+        await Task.Delay(TimeSpan.FromSeconds(10));
+        relay.Mend();
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "the print that went on is there");
+        Assert.Single(visitor.Page.QuerySelectorAll("a[href^='?take=']"));
+    }
+
+    private static bool Running(AngleSharp.Dom.IDocument page) =>
+        page.QuerySelector("#job progress") is { } bar && double.Parse(bar.GetAttribute("value")!) > 0.01;
+
+    /// <summary>A session that prints long enough to be disturbed.</summary>
+    private static async Task<string> LongSession(Visitor visitor)
+    {
+        await visitor.Get("/");
+        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Long", ["charts"] = "ostler-kit-room", ["bars"] = "300" });
+        var path = visitor.Page.Location.PathName.Replace("/split", "/print");
+        await visitor.Get(path);
+        return path;
+    }
+}

@@ -1,0 +1,119 @@
+using System.IO.Compression;
+using System.Net;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Web.Tests;
+
+public sealed class TakeTests(DemoApp demo) : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("gate-split-takes-").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    [Fact]
+    public async Task A_many_channel_recording_is_cut_bit_exactly_by_the_inputs_of_the_split()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Brought in");
+        var recording = Path.Combine(_folder, "room.wav");
+        var sources = string.Join('|', Enumerable.Range(0, 12).Select(c => $"(random({c})-0.5)*{c + 1}/12"));
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", $"aevalsrc={sources}:s=44100:d=2", "-c:a", "pcm_s24le", recording);
+        await visitor.Get(path);
+        await visitor.Send("form.bring-in", file: ("room.wav", await File.ReadAllBytesAsync(recording)));
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 9, "the recording is cut");
+        Assert.Contains("room.wav", visitor.Text);
+        var tracks = visitor.Page.QuerySelectorAll(".take-track");
+        for (var i = 0; i < tracks.Length; i++)
+        {
+            var file = Path.Combine(_folder, $"{i}.wav");
+            await File.WriteAllBytesAsync(file, await visitor.Bytes($"/audio/{tracks[i].GetAttribute("data-hash")}"));
+            var theirs = Programs.RunBytes("sox", recording, "-t", "s24", "-", "remix", $"{i + 3}");
+            Assert.Equal(theirs, Programs.RunBytes("sox", file, "-t", "s24", "-"));
+        }
+    }
+
+    [Theory]
+    [InlineData("text", "not a WAVE file")]
+    [InlineData("few", "has 2 channels, but the split listens as far as USB 11")]
+    [InlineData("none", "no channels")]
+    public async Task A_recording_that_does_not_fit_is_told_and_nothing_of_it_is_kept(string what, string words)
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Bad " + what);
+        var file = Path.Combine(_folder, "bad.wav");
+        Programs.Run("sox", "-n", "-r", "48000", "-b", "16", "-c", "2", file, "synth", "0.1", "sine", "440");
+        var bytes = await File.ReadAllBytesAsync(file);
+        if (what == "none")
+        {
+            bytes[22] = 0;
+        }
+
+        await visitor.Get(path);
+        await visitor.Send("form.bring-in", file: ("bad.wav", what == "text" ? "dear diary"u8.ToArray() : bytes));
+        Assert.Contains(words, visitor.Notice);
+        Assert.Empty(Directory.GetDirectories(Path.Combine(demo.App.Folder, "audio/staging"), "upload-*"));
+    }
+
+    [Fact]
+    public async Task Audio_is_served_by_ranges_and_a_handoff_converts()
+    {
+        using var visitor = new Visitor(demo.App);
+        await visitor.WaitFor("/sessions/1/print", p => p.QuerySelectorAll(".take-track").Length == 12, "the demo take is printed");
+        var hash = visitor.Page.QuerySelector(".take-track[data-name='Snare top']")!.GetAttribute("data-hash");
+        using var request = new HttpRequestMessage(HttpMethod.Get, $"/audio/{hash}");
+        request.Headers.Range = new System.Net.Http.Headers.RangeHeaderValue(0, 3);
+        using var reply = await demo.App.Http.SendAsync(request);
+        Assert.Equal(HttpStatusCode.PartialContent, reply.StatusCode);
+        Assert.Equal("RIFF"u8.ToArray(), await reply.Content.ReadAsByteArrayAsync());
+
+        await visitor.Get("/sessions/1/handoff?format=pcm16&pattern=%7Bsession%7D%20%7Bnn%7D%20%7Belement%7D");
+        var zip = Path.Combine(_folder, "lamp.zip");
+        await File.WriteAllBytesAsync(zip, await visitor.Bytes(visitor.Page.QuerySelector("#download")!.GetAttribute("href")!));
+        await ZipFile.ExtractToDirectoryAsync(zip, _folder);
+        var file = Path.Combine(_folder, "Lamp Lit 03 Snare top.wav");
+        Assert.Equal("16", Programs.Run("soxi", "-b", file));
+        await File.WriteAllBytesAsync(Path.Combine(_folder, "24.wav"), await visitor.Bytes($"/audio/{hash}"));
+        var (wide, narrow) = (Programs.Samples(Path.Combine(_folder, "24.wav")), Programs.Samples(file));
+        Assert.Equal(wide.Length, narrow.Length);
+        Assert.True(wide.Zip(narrow, (a, b) => Math.Abs(a - b)).Max() <= 1.5f / 32768 + 1e-7f); // two steps of dither and half a step of rounding
+    }
+
+    [Fact]
+    public async Task Pressing_print_twice_makes_one_take()
+    {
+        using var one = new Visitor(demo.App);
+        using var two = new Visitor(demo.App);
+        var path = await NewDrums(one, "Pressed twice");
+        await one.Get(path);
+        await two.Get(path);
+        await Task.WhenAll(one.Send("#start"), two.Send("#start"));
+        await one.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 9 && p.QuerySelector("#job") is null, "the take is there");
+        Assert.Single(one.Page.QuerySelectorAll("a[href^='?take=']"));
+    }
+
+    [Fact]
+    public async Task A_deleted_session_takes_its_audio_with_it()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Short lived");
+        await visitor.Get(path);
+        await visitor.Send("form[action*='Pass']", new Dictionary<string, string> { ["tail"] = "1.2345" }); // files like no other session's
+        await visitor.Send("#start");
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 9, "the take is there");
+        var hashes = visitor.Page.QuerySelectorAll(".take-track").Select(t => t.GetAttribute("data-hash")!).ToList();
+        string Stored(string hash) => Path.Combine(demo.App.Folder, "audio/files", hash[..2], hash);
+        Assert.All(hashes, h => Assert.True(File.Exists(Stored(h))));
+        var id = path.Split('/')[2];
+        await visitor.Get("/");
+        Assert.Contains("with 1 take and", visitor.Text);
+        await visitor.Send($"form[action*='Delete']:has(input[value='{id}'])");
+        Assert.All(hashes, h => Assert.False(File.Exists(Stored(h))));
+    }
+
+    private static async Task<string> NewDrums(Visitor visitor, string name)
+    {
+        await visitor.Get("/");
+        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = name, ["charts"] = "mudlark-nine" });
+        return visitor.Page.Location.PathName.Replace("/split", "/print");
+    }
+}

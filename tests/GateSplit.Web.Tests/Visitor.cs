@@ -1,0 +1,99 @@
+using System.Net;
+using AngleSharp;
+using AngleSharp.Dom;
+using AngleSharp.Html.Dom;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Web.Tests;
+
+/// <summary>Somebody with a browser without script: reads pages and sends their forms.</summary>
+/// <param name="app">The application.</param>
+public sealed class Visitor(TestApp app) : IDisposable
+{
+    private readonly HttpClient _http = new(new HttpClientHandler { CookieContainer = new CookieContainer() })
+    {
+        BaseAddress = new Uri($"http://127.0.0.1:{app.Port}"),
+        Timeout = TimeSpan.FromMinutes(3),
+    };
+
+    /// <summary>The page seen last.</summary>
+    public IDocument Page { get; private set; } = null!;
+
+    /// <summary>The status of the last reply.</summary>
+    public HttpStatusCode Status { get; private set; }
+
+    /// <summary>What the page says, with white space folded.</summary>
+    public string Text => string.Join(' ', Page.Body!.TextContent.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+
+    /// <summary>The sentence at the top of the page; empty for none.</summary>
+    public string Notice => Page.QuerySelector(".notice")?.TextContent.Trim() ?? "";
+
+    /// <summary>Goes to a page.</summary>
+    public async Task<IDocument> Get(string path) => await See(await _http.GetAsync(new Uri(path, UriKind.Relative)));
+
+    /// <summary>Bytes of a file.</summary>
+    public Task<byte[]> Bytes(string path) => _http.GetByteArrayAsync(new Uri(path, UriKind.Relative));
+
+    /// <summary>Sends a form of the page seen last.</summary>
+    /// <param name="css">The form, or a control in it.</param>
+    /// <param name="fields">What is filled in.</param>
+    /// <param name="file">A file for its file input.</param>
+    public async Task<IDocument> Send(string css, IReadOnlyDictionary<string, string>? fields = null, (string Name, byte[] Bytes)? file = null)
+    {
+        var found = Page.QuerySelector(css) ?? throw new InvalidOperationException($"There is no {css} on the page: {Text}");
+        var form = found as IHtmlFormElement ?? (IHtmlFormElement)found.Closest("form")!;
+        var values = form.Elements.OfType<IHtmlInputElement>().Where(i => i.Type is not ("checkbox" or "file") || (i.Type == "checkbox" && i.IsChecked)).Select(i => (i.Name!, i.Value))
+            .Concat(form.Elements.OfType<IHtmlSelectElement>().Select(s => (s.Name!, s.Value!)))
+            .Where(v => v.Item1 is not null && fields?.ContainsKey(v.Item1) != true)
+            .Concat(fields?.Select(f => (f.Key, f.Value)) ?? []);
+        HttpContent content;
+        if (form.Enctype == "multipart/form-data")
+        {
+            var parts = new MultipartFormDataContent();
+            foreach (var (name, value) in values)
+            {
+                parts.Add(new StringContent(value), name);
+            }
+
+            if (file is { } sent)
+            {
+                parts.Add(new ByteArrayContent(sent.Bytes), form.QuerySelector("input[type=file]")!.GetAttribute("name")!, sent.Name);
+            }
+
+            content = parts;
+        }
+        else
+        {
+            content = new FormUrlEncodedContent(values.Select(v => KeyValuePair.Create(v.Item1, v.Item2)));
+        }
+
+        return await See(await _http.PostAsync(new Uri(form.GetAttribute("action") ?? Page.Location.PathName, UriKind.RelativeOrAbsolute), content));
+    }
+
+    /// <summary>Loads a page again and again until something holds.</summary>
+    public async Task WaitFor(string path, Func<IDocument, bool> condition, string what)
+    {
+        for (var tries = 0; tries < 400; tries++)
+        {
+            if (condition(await Get(path)))
+            {
+                return;
+            }
+
+            await Task.Delay(150);
+        }
+
+        throw new TimeoutException($"Waited until {what}; the page says: {Text}");
+    }
+
+    public void Dispose() => _http.Dispose();
+
+    private async Task<IDocument> See(HttpResponseMessage reply)
+    {
+        Status = reply.StatusCode;
+        var html = await reply.Content.ReadAsStringAsync();
+        var address = reply.RequestMessage!.RequestUri!;
+        Page = await BrowsingContext.New().OpenAsync(r => r.Content(html).Address(address));
+        return Page;
+    }
+}
