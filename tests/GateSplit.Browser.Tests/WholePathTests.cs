@@ -29,7 +29,7 @@ public sealed class WholePathTests
         browser.WaitUntil(() => browser.All(".finding").Count == 4, "the fader's finding is gone");
 
         // One by reassigning in the drawing: the track Clap is dragged from the rim's input to the clap's.
-        var track = browser.All(".drawing a.track").Single(t => t.GetAttribute("aria-label")!.StartsWith("Track 4, Clap", StringComparison.Ordinal));
+        var track = browser.All(".drawing a.track").Single(t => t.GetAttribute("aria-label")!.StartsWith("4 Clap", StringComparison.Ordinal));
         var input = browser.Find(".drawing a.input[data-bank='b-u1'][data-channel='6']");
         new Actions(browser.Driver).ClickAndHold(track).MoveByOffset(-30, 4).MoveToElement(input).Release().Perform();
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend on this line"), "the dragged track has nothing to mend");

@@ -94,7 +94,7 @@ public sealed class PageTests(DemoApp demo)
         Assert.Contains("Nothing to mend", visitor.Text);
         var id = visitor.Page.Location.PathName.Split('/')[2];
 
-        var arm = visitor.Page.QuerySelector("#lines button[aria-label='Arm Snare']")!;
+        var arm = visitor.Page.QuerySelector("#lines button[aria-label='armed: Snare']")!;
         await visitor.Send($"#{arm.Id}");
         Assert.Contains("Snare is not armed", visitor.Text);
         await visitor.Send("#undo");
@@ -145,12 +145,12 @@ public sealed class PageTests(DemoApp demo)
         await one.Send("#new-name", new Dictionary<string, string> { ["name"] = "Two windows", ["charts"] = "ostler-kit-room" });
         var path = one.Page.Location.PathName;
         await two.Get(path);
-        await one.Send("#lines button[aria-label='Arm Hat']");
-        await two.Send("#lines button[aria-label='Arm Ride']");
+        await one.Send("#lines button[aria-label='armed: Hat']");
+        await two.Send("#lines button[aria-label='armed: Ride']");
         Assert.Contains("changed in another window", two.Notice);
         Assert.Contains("Hat is not armed", two.Text);
         Assert.DoesNotContain("Ride is not armed", two.Text);
-        await two.Send("#lines button[aria-label='Arm Ride']");
+        await two.Send("#lines button[aria-label='armed: Ride']");
         Assert.Contains("Ride is not armed", two.Text);
     }
 }

@@ -48,16 +48,21 @@ function drop(from, to, event) {
   return true;
 }
 
+/** Follows a link of the drawing by swapping the board, as the other links of the board do. */
+async function follow(link) {
+  const address = link.getAttribute("href");
+  await window.htmx.ajax("GET", address, { source: board(), target: "#board", select: "#board", swap: "morph:outerHTML show:none" });
+  history.pushState({ htmx: true }, "", address);
+}
+
 // Choose an element, then click a port; choose a track, then click an input.
 document.addEventListener("click", (event) => {
   const target = event.target.closest?.(".drawing [data-node]");
+  if (!target || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  event.preventDefault();
   const from = chosen();
-  if (!target || !from || target === from || event.ctrlKey || event.metaKey) return;
-  if (drop(from, target, event)) {
-    event.preventDefault();
-    event.stopPropagation();
-  }
-}, true);
+  if (!from || target === from || !drop(from, target, event)) follow(target);
+});
 
 // Drag from an element to a port, or from a track to an input.
 let drag = null;
@@ -96,7 +101,7 @@ document.addEventListener("pointerup", (event) => {
   const to = document.elementFromPoint(event.clientX, event.clientY)?.closest(".drawing [data-node]");
   const swallow = (click) => {
     click.preventDefault();
-    click.stopPropagation();
+    click.stopImmediatePropagation();
   };
   document.addEventListener("click", swallow, { capture: true, once: true });
   setTimeout(() => document.removeEventListener("click", swallow, { capture: true }), 0);
@@ -126,7 +131,7 @@ function choose(by) {
   const lines = [...nodes("element"), ...nodes("track")];
   const at = lines.indexOf(chosen());
   const next = lines[at < 0 ? (by > 0 ? 0 : lines.length - 1) : at + by];
-  next?.click();
+  if (next) follow(next);
 }
 
 /** The track of what is chosen: the track itself, or the one an element arrives on. */

@@ -1,0 +1,37 @@
+namespace GateSplit.Browser.Tests;
+
+/// <summary>Every page in both themes, looked at by axe-core.</summary>
+public sealed class AccessibilityTests(DemoApp demo)
+{
+    private static readonly string[] Paths =
+        ["/", "/sessions/1/split", "/sessions/2/split", "/sessions/2/split?line=element%3Au1%2Fclap&all=true", "/sessions/2/split?line=track%3At3", "/sessions/2/split?line=unit%3Au1", "/sessions/1/print", "/sessions/2/print", "/sessions/1/handoff", "/sessions/2/handoff", "/missing"];
+
+    [Theory]
+    [InlineData("light")]
+    [InlineData("dark")]
+    public void Axe_finds_nothing(string theme)
+    {
+        using var browser = new Browser(demo.App.Port);
+        browser.Open("/sessions/1/print");
+        browser.WaitUntil(
+            () =>
+            {
+                browser.Open("/sessions/1/print");
+                return browser.All(".take-track").Count == 12;
+            },
+            "the demo take is printed",
+            TimeSpan.FromSeconds(90));
+        browser.Driver.ExecuteScript($"localStorage.setItem('theme', '{theme}')");
+        var axe = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "lib/axe.min.js"));
+        foreach (var path in Paths)
+        {
+            browser.Open(path);
+            browser.Driver.ExecuteScript(axe);
+            var found = browser.Driver.ExecuteAsyncScript(
+                "const done = arguments[0]; axe.run().then(r => done(JSON.stringify(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + n.failureSummary).join(' | ')))))");
+            Assert.True((string?)found == "[]", $"{path} in {theme}: {found}");
+        }
+
+        Assert.DoesNotContain(browser.Complaints, c => !c.Contains("404"));
+    }
+}
