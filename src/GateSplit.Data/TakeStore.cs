@@ -88,15 +88,9 @@ public sealed class TakeStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("delete from takes where id = @id", new { id }, transaction);
-        var orphans = await connection.QueryAsync<(string Hash, string Overview)>(
-            """
-            delete from audio_files a
-            where not exists (select 1 from take_tracks t where t.hash = a.hash)
-            returning a.hash, a.overview_hash
-            """,
-            transaction: transaction);
+        var orphans = await AudioOrphans.Forget(connection, transaction);
         await transaction.CommitAsync();
-        return [.. orphans.SelectMany(o => new[] { o.Hash, o.Overview })];
+        return orphans;
     }
 
     private static async Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, int position, NewTake.Track track)

@@ -24,10 +24,14 @@ public static class Programs
     /// <summary>Runs one and gives its standard output.</summary>
     public static string Run(string program, params string[] arguments) => System.Text.Encoding.UTF8.GetString(RunBytes(program, arguments)).Trim();
 
+    /// <summary>Raw samples of a file as ffmpeg decodes them, in one of its sample formats ("s24le", "f32le").</summary>
+    public static byte[] Decode(string path, string format) =>
+        RunBytes("ffmpeg", "-v", "error", "-i", path, "-f", format, "-c:a", "pcm_" + format, "-");
+
     /// <summary>The samples of a mono file as floats, decoded by ffmpeg.</summary>
     public static float[] Samples(string path)
     {
-        var bytes = RunBytes("ffmpeg", "-v", "error", "-i", path, "-f", "f32le", "-c:a", "pcm_f32le", "-");
+        var bytes = Decode(path, "f32le");
         var samples = new float[bytes.Length / 4];
         Buffer.BlockCopy(bytes, 0, samples, 0, bytes.Length);
         return samples;

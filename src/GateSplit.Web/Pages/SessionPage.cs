@@ -8,6 +8,9 @@ namespace GateSplit.Web.Pages;
 /// <summary>What the pages of a session have in common.</summary>
 public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store) : PageModel
 {
+    /// <summary>What is said when an edit comes from a page that is no longer current.</summary>
+    protected const string Moved = "This session was changed in another window meanwhile. What you see now is its current state; do it again if you still want it.";
+
     /// <summary>The session.</summary>
     [BindProperty(SupportsGet = true)]
     public long Id { get; set; }

@@ -2,6 +2,7 @@ using System.Numerics;
 using CsCheck;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Notes;
 
@@ -72,7 +73,7 @@ public sealed class MidiTests
     {
         using var folder = new TempFolder();
         var file = DemoSessions.All[1].Song;
-        var lines = Tools.Run("midicsv", folder.Write("song.mid", MidiWriter.Write(file))).Split('\n');
+        var lines = Programs.Run("midicsv", folder.Write("song.mid", MidiWriter.Write(file))).Split('\n');
         var theirs = lines.Where(l => l.Contains("Note_on_c")).Select(l => string.Join(' ', l.Split(", ")[1..])).Order();
         var ours = file.Tracks.SelectMany(t => t).Where(e => e.IsNoteOn).Select(e => $"{e.Tick} Note_on_c {e.Channel - 1} {e.Data[0]} {e.Data[1]}").Order();
         Assert.Equal(ours, theirs);

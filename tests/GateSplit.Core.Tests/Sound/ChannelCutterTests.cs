@@ -1,4 +1,5 @@
 using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Sound;
 
@@ -24,8 +25,8 @@ public sealed class ChannelCutterTests : IDisposable
         Assert.Equal(["Kick.wav", "Odd.wav", "Overheads.wav", "recording.wav"], _folder.Names);
         foreach (var (name, map) in new[] { ("Kick", "pan=mono|c0=c2"), ("Overheads", "pan=stereo|c0=c4|c1=c5"), ("Odd", "pan=mono|c0=c0") })
         {
-            var expected = Tools.RunBytes("ffmpeg", "-v", "error", "-i", recording, "-af", map, "-f", raw, "-c:a", codec, "-");
-            Assert.Equal(expected, Tools.Decode(_folder[name + ".wav"], raw));
+            var expected = Programs.RunBytes("ffmpeg", "-v", "error", "-i", recording, "-af", map, "-f", raw, "-c:a", codec, "-");
+            Assert.Equal(expected, Programs.Decode(_folder[name + ".wav"], raw));
             using var file = WaveReader.Open(_folder[name + ".wav"]).Value!;
             Assert.Equal(reader.Format.Sample, file.Format.Sample);
             Assert.Equal(reader.Frames, file.Frames);
@@ -55,7 +56,7 @@ public sealed class ChannelCutterTests : IDisposable
     private string Recording(string codec)
     {
         var path = _folder["recording.wav"];
-        Tools.Run(
+        Programs.Run(
             "ffmpeg", "-v", "error", "-f", "lavfi", "-i",
             "aevalsrc=random(0)|random(1)-0.5|random(2)*0.5|random(3)*sin(t)|random(4)*0.25|random(5)*0.125:s=48000:d=3.00007", "-c:a", codec, path);
         return path;

@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Sound;
 
@@ -19,25 +20,25 @@ public sealed class WaveReaderTests : IDisposable
     public void Reads_what_ffmpeg_wrote(string name, string codec, SampleFormat sample, string raw)
     {
         var path = _folder[name + ".wav"];
-        Tools.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "aevalsrc=0.5*sin(440*2*PI*t)|0.3*sin(997*2*PI*t)|0.1:s=44100:d=0.31", "-c:a", codec, path);
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "aevalsrc=0.5*sin(440*2*PI*t)|0.3*sin(997*2*PI*t)|0.1:s=44100:d=0.31", "-c:a", codec, path);
         using var reader = WaveReader.Open(path).Value!;
         Assert.Equal(new AudioFormat(3, 44100, sample), reader.Format);
         Assert.Equal(13671, reader.Frames);
         Assert.Empty(reader.Remarks);
-        Assert.Equal(Tools.Decode(path, raw), All(reader));
+        Assert.Equal(Programs.Decode(path, raw), All(reader));
     }
 
     [Fact]
     public void Reads_what_sox_wrote_and_ffmpegs_rf64()
     {
-        Tools.Run("sox", "-n", "-r", "96000", "-b", "24", "-c", "2", _folder["sox.wav"], "synth", "0.2", "sine", "300", "sine", "400");
+        Programs.Run("sox", "-n", "-r", "96000", "-b", "24", "-c", "2", _folder["sox.wav"], "synth", "0.2", "sine", "300", "sine", "400");
         using (var reader = WaveReader.Open(_folder["sox.wav"]).Value!)
         {
             Assert.Equal(new AudioFormat(2, 96000, SampleFormat.Pcm24), reader.Format);
             Assert.Equal(19200, reader.Frames);
         }
 
-        Tools.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=r=48000:d=0.25", "-rf64", "always", "-c:a", "pcm_s16le", _folder["rf64.wav"]);
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=r=48000:d=0.25", "-rf64", "always", "-c:a", "pcm_s16le", _folder["rf64.wav"]);
         Assert.Equal("RF64"u8.ToArray(), File.ReadAllBytes(_folder["rf64.wav"])[..4]);
         using var rf64 = WaveReader.Open(_folder["rf64.wav"]).Value!;
         Assert.Equal(12000, rf64.Frames);

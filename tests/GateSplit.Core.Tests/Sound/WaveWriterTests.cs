@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Sound;
 
@@ -26,14 +27,14 @@ public sealed class WaveWriterTests : IDisposable
 
         var path = _folder["out.wav"];
         Save(path, format, 1001, bytes);
-        var probe = Tools.Run("ffprobe", "-v", "error", "-show_entries", "stream=codec_name,sample_rate,channels:format_tags", "-of", "default=nw=1", path);
+        var probe = Programs.Run("ffprobe", "-v", "error", "-show_entries", "stream=codec_name,sample_rate,channels:format_tags", "-of", "default=nw=1", path);
         Assert.Contains($"codec_name={codec}", probe);
         Assert.Contains($"channels={channels}", probe);
         Assert.Contains("sample_rate=48000", probe);
         Assert.Contains("comment=Kick of the box", probe);
         Assert.Contains("date=2026-01-02", probe);
-        Assert.Equal(bytes, Tools.Decode(path, codec["pcm_".Length..]));
-        Assert.Equal("1001", Tools.Run("soxi", "-s", path).Trim());
+        Assert.Equal(bytes, Programs.Decode(path, codec["pcm_".Length..]));
+        Assert.Equal("1001", Programs.Run("soxi", "-s", path).Trim());
     }
 
     [Fact]
@@ -52,7 +53,7 @@ public sealed class WaveWriterTests : IDisposable
         using var reader = WaveReader.Open(path).Value!;
         Assert.Equal(frames, reader.Frames);
         Assert.Empty(reader.Remarks);
-        var seconds = double.Parse(Tools.Run("ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "csv=p=0", path));
+        var seconds = double.Parse(Programs.Run("ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "csv=p=0", path));
         Assert.Equal(frames / 48000.0, seconds, 3);
     }
 

@@ -99,7 +99,7 @@ public sealed class PrintModel(SessionStore sessions, TakeStore takes, JobStore 
 
         if (!await Sessions.Save(Id, revision, after.Value, edit.Value!.Name(Session.State.Split)))
         {
-            Notice = "This session was changed in another window meanwhile. What you see now is its current state; do it again if you still want it.";
+            Notice = Moved;
             return Page();
         }
 

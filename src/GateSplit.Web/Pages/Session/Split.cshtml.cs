@@ -14,8 +14,6 @@ namespace GateSplit.Web.Pages.Session;
 public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
     : SessionPage(sessions, takes, jobs, store)
 {
-    private const string Moved = "This session was changed in another window meanwhile. What you see now is its current state; do it again if you still want it.";
-
     /// <summary>What is chosen: a place such as "element:u1/kick" or "track:t3".</summary>
     [BindProperty(SupportsGet = true, Name = "line")]
     public string? Line { get; set; }
