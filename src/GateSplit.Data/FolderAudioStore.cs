@@ -38,6 +38,9 @@ public sealed class FolderAudioStore : IAudioStore
     public IReadOnlyList<string> StagingNames() => [.. Directory.EnumerateDirectories(_staging).Select(d => Path.GetFileName(d)!)];
 
     /// <inheritdoc/>
+    public DateTime StagedAt(string name) => Directory.GetCreationTimeUtc(Path.Combine(_staging, name));
+
+    /// <inheritdoc/>
     public async Task<string> Adopt(string path, CancellationToken cancel = default)
     {
         byte[] hash;

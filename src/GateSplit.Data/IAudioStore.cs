@@ -13,6 +13,9 @@ public interface IAudioStore
     /// <summary>The names of the folders that are there.</summary>
     IReadOnlyList<string> StagingNames();
 
+    /// <summary>When such a folder was made, in UTC.</summary>
+    DateTime StagedAt(string name);
+
     /// <summary>Takes a finished file in, which then is no longer where it was.</summary>
     /// <param name="path">The file, in a staging folder.</param>
     /// <param name="cancel">Stops the reading.</param>

@@ -106,6 +106,13 @@ public sealed class JobStore(NpgsqlDataSource database)
         return (await connection.QueryAsync<long>("select id from jobs where state in ('queued', 'running')")).ToHashSet();
     }
 
+    /// <summary>What the jobs that wait or run were asked for, as JSON.</summary>
+    public async Task<IReadOnlyList<string>> ActiveRequests()
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return (await connection.QueryAsync<string>("select request from jobs where state in ('queued', 'running')")).AsList();
+    }
+
     private async Task<bool> Change(string sql, object parameters)
     {
         await using var connection = await database.OpenConnectionAsync();

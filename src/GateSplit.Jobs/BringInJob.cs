@@ -41,7 +41,7 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
     private async Task<NewTake> BringIn(Job job, BringInRequest request, string folder, JobPulse pulse)
     {
         var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
-        var session = SessionView.Of(state);
+        var session = OpenSession.Of(state);
         var opened = WaveReader.Open(Path.Combine(store.Staging(request.Staging), BringInRequest.RecordingName));
         if (!opened.Ok)
         {
@@ -74,7 +74,7 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
                 measure = FileMeasure.Of(file, null, cancel) with { Remarks = recording.Remarks };
             }
 
-            adopted[i] = await parts.Adopt(session.View, track, line.Path, measure, cancel);
+            adopted[i] = await parts.Adopt(session.Lines, track, line.Path, measure, cancel);
             pulse.Report(CutShare + (1 - CutShare) * Interlocked.Increment(ref done) / lines.Count);
         });
         var note = recording.Remarks.IsEmpty ? request.FileName : $"{request.FileName}. {string.Join(" ", recording.Remarks)}";

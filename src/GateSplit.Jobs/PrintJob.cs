@@ -19,14 +19,14 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
     private async Task<NewTake> Print(Job job, string folder, JobPulse pulse)
     {
         var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
-        var session = SessionView.Of(state);
-        var recorder = new StandInRecorder(session.View, session.Song) { Threads = Environment.ProcessorCount };
+        var session = OpenSession.Of(state);
+        var recorder = new StandInRecorder(session.Lines, session.Song) { Threads = Environment.ProcessorCount };
         if (recorder.Refusal() is { } refusal)
         {
             throw new JobRefused(refusal);
         }
 
-        var needed = Core.Planning.PassTimes.Of(session.View, session.Song).Bytes;
+        var needed = Core.Planning.PassTimes.Of(session.Lines, session.Song).Bytes;
         if (needed > store.FreeBytes)
         {
             throw new JobRefused($"The disk is too full: the pass writes {Words.Size(needed)}, and {Words.Size(store.FreeBytes)} are free. Nothing was printed.");
@@ -38,7 +38,7 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
         var done = 0;
         await Parallel.ForAsync(0, printed.Length, pulse.Stop, async (i, cancel) =>
         {
-            adopted[i] = await parts.Adopt(session.View, printed[i].Track, printed[i].Path, printed[i].Measure, cancel);
+            adopted[i] = await parts.Adopt(session.Lines, printed[i].Track, printed[i].Path, printed[i].Measure, cancel);
             pulse.Report(PassShare + (1 - PassShare) * Interlocked.Increment(ref done) / printed.Length);
         });
         return new NewTake(job.SessionId, TakeKind.Print, state.Revision, "", adopted);

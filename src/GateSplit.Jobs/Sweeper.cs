@@ -10,6 +10,8 @@ public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> l
     private static readonly TimeSpan Interval = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan SilentFor = TimeSpan.FromSeconds(20);
 
+    private readonly DateTime _started = DateTime.UtcNow;
+
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -17,6 +19,7 @@ public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> l
         {
             try
             {
+                await ClearUploads();
                 if (await jobs.InterruptAbandoned(SilentFor, [.. (await jobs.Workers()).Where(WorkerName.IsGone)]) > 0)
                 {
                     await Clear();
@@ -28,6 +31,24 @@ public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> l
             }
 
             await Task.Delay(Interval, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
+        }
+    }
+
+    /// <summary>Uploads that were cut off by the end of an earlier process, and that no job waits for.</summary>
+    private async Task ClearUploads()
+    {
+        var old = store.StagingNames()
+            .Where(n => n.StartsWith("upload-", StringComparison.Ordinal) && store.StagedAt(n) < _started)
+            .ToList();
+        if (old.Count == 0)
+        {
+            return;
+        }
+
+        var wanted = await jobs.ActiveRequests();
+        foreach (var name in old.Where(n => !wanted.Any(r => r.Contains(n, StringComparison.Ordinal))))
+        {
+            store.Discard(name);
         }
     }
 

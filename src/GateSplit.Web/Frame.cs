@@ -11,10 +11,10 @@ namespace GateSplit.Web;
 /// <param name="Takes">How many takes there are.</param>
 /// <param name="Job">The newest job; null if there never was one.</param>
 /// <param name="FreeBytes">Free on the disk of the audio store.</param>
-public sealed record Frame(SessionView Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, long FreeBytes)
+public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, long FreeBytes)
 {
     /// <summary>Length and size of a pass.</summary>
-    public PassTimes Times { get; } = PassTimes.Of(Session.View, Session.Song);
+    public PassTimes Times { get; } = PassTimes.Of(Session.Lines, Session.Song);
 
     /// <summary>Findings that should be mended.</summary>
     public int ToMend => Findings.Count(f => f.Severity >= Severity.Warning);
@@ -38,9 +38,9 @@ public sealed record Frame(SessionView Session, IReadOnlyList<Finding> Findings,
     };
 
     /// <summary>Gathers it.</summary>
-    public static async Task<Frame> Of(SessionView session, TakeStore takes, JobStore jobs, IAudioStore store)
+    public static async Task<Frame> Of(OpenSession session, TakeStore takes, JobStore jobs, IAudioStore store)
     {
         var count = (await takes.Of(session.State.Id)).Count;
-        return new Frame(session, AllChecks.Look(session.View), count, await jobs.Newest(session.State.Id), store.FreeBytes);
+        return new Frame(session, AllChecks.Look(session.Lines), count, await jobs.Newest(session.State.Id), store.FreeBytes);
     }
 }

@@ -13,12 +13,12 @@ namespace GateSplit.Web;
 public sealed class HandoffZip
 {
     private const int BlockFrames = 16384;
-    private readonly SessionView _session;
+    private readonly OpenSession _session;
     private readonly Take _take;
     private readonly IAudioStore _store;
     private readonly SampleFormat? _convert;
 
-    private HandoffZip(SessionView session, Take take, IAudioStore store, SampleFormat? convert, IReadOnlyList<string> names)
+    private HandoffZip(OpenSession session, Take take, IAudioStore store, SampleFormat? convert, IReadOnlyList<string> names)
     {
         _session = session;
         _take = take;
@@ -31,7 +31,7 @@ public sealed class HandoffZip
     public IReadOnlyList<HandoffTrack> Tracks { get; }
 
     /// <summary>Plans a handoff, or tells why it cannot be made.</summary>
-    public static Result<HandoffZip> Plan(SessionView session, Take take, IAudioStore store, string pattern, SampleFormat? convert)
+    public static Result<HandoffZip> Plan(OpenSession session, Take take, IAudioStore store, string pattern, SampleFormat? convert)
     {
         var names = FileNames.For(pattern, [.. take.Tracks.Select(t => t.Name)], session.State.Name, session.Song.Tempos.StartTempo);
         if (!names.Ok)

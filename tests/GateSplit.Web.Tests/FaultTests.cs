@@ -15,8 +15,12 @@ public sealed class FaultTests
         await visitor.Send("#start");
         await visitor.WaitFor(path, Running, "it prints");
         app.Kill();
+
+        // An upload that was under way, too.
+        var upload = Directory.CreateDirectory(Path.Combine(app.Folder, "audio/staging/upload-1"));
+        await File.WriteAllTextAsync(Path.Combine(upload.FullName, "recording.wav"), "RIFF");
         await app.Launch(demo: false);
-        await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null, "the interruption is told");
+        await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null && !Directory.Exists(upload.FullName), "the interruption is told and the upload is gone");
         Assert.Contains("The program ended while this ran. Nothing half-written was kept; start it again.", visitor.Text);
         Assert.Empty(visitor.Page.QuerySelectorAll(".take-track"));
         Assert.Empty(Directory.GetFiles(Path.Combine(app.Folder, "audio"), "*", SearchOption.AllDirectories));

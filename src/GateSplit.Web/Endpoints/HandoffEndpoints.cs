@@ -19,7 +19,7 @@ public static class HandoffEndpoints
                 return Results.NotFound();
             }
 
-            var handoff = HandoffZip.Plan(SessionView.Of(state), found, store, pattern ?? FileNames.DefaultPattern, HandoffFormat.Read(format));
+            var handoff = HandoffZip.Plan(OpenSession.Of(state), found, store, pattern ?? FileNames.DefaultPattern, HandoffFormat.Read(format));
             if (!handoff.Ok)
             {
                 return Results.BadRequest(handoff.Trouble);

@@ -155,7 +155,7 @@ public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStor
         {
             if (await sessions.Load(summary.Id) is { } state)
             {
-                var view = SessionView.Of(state).View;
+                var view = OpenSession.Of(state).Lines;
                 rows.Add(new Row(
                     summary,
                     string.Join(", ", state.Split.Units.Select(u => u.Name)),

@@ -23,7 +23,7 @@ public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobSto
     public Frame Frame { get; private set; } = null!;
 
     /// <summary>The session ready to be looked at.</summary>
-    public SessionView Session => Frame.Session;
+    public OpenSession Session => Frame.Session;
 
     /// <summary>Sessions.</summary>
     protected SessionStore Sessions => sessions;
@@ -44,7 +44,7 @@ public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobSto
             return false;
         }
 
-        Frame = await Frame.Of(SessionView.Of(state), takes, jobs, store);
+        Frame = await Frame.Of(OpenSession.Of(state), takes, jobs, store);
         ViewData["Frame"] = Frame;
         ViewData["Station"] = station;
         ViewData["Title"] = $"{state.Name}: {station}";

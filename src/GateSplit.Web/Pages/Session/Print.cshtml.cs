@@ -128,7 +128,7 @@ public sealed class PrintModel(SessionStore sessions, TakeStore takes, JobStore 
         }
 
         AllTakes = await Takes.Of(Id);
-        Refusal = new Core.StandIns.StandInRecorder(Session.View, Session.Song).Refusal();
+        Refusal = new Core.StandIns.StandInRecorder(Session.Lines, Session.Song).Refusal();
         return true;
     }
 }

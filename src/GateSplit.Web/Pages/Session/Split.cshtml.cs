@@ -53,10 +53,10 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     /// <summary>The tracks an element arrives in by a direct path, the one that carries the least else first.</summary>
     public IReadOnlyList<Track> TracksOf(ElementRef element) =>
     [
-        .. Session.View.Signal.Reaching(element)
+        .. Session.Lines.Signal.Reaching(element)
             .Where(c => !c.Gain.IsZero)
             .Select(c => Split.Track(c.TrackId)!)
-            .OrderBy(t => Session.View.SoundingIn(t).Length),
+            .OrderBy(t => Session.Lines.SoundingIn(t).Length),
     ];
 
     /// <summary>The address of this page with something chosen.</summary>
@@ -76,7 +76,7 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     /// <summary>Lays the elements that have no line yet.</summary>
     public Task<IActionResult> OnPostLay(int revision) => Change(
         revision,
-        () => StraightLay.Edit(Session.View) is { } edit ? edit : new Refusal("Every element that sounds has its line already, or no port is free for it."));
+        () => StraightLay.Edit(Session.Lines) is { } edit ? edit : new Refusal("Every element that sounds has its line already, or no port is free for it."));
 
     /// <summary>Takes the last edit back.</summary>
     public Task<IActionResult> OnPostUndo(int revision) => Step(revision, Sessions.Undo, s => s.Undo, "Undone");
@@ -135,7 +135,7 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
             return false;
         }
 
-        Drawing = SplitDrawing.Of(Session.View, All);
+        Drawing = SplitDrawing.Of(Session.Lines, All);
         Lit = Line is null ? new HashSet<string>() : LineOf(Line);
         return true;
     }

@@ -8,12 +8,12 @@ namespace GateSplit.Jobs;
 /// <summary>A session ready to be looked at: its state, its song, and the view the checks use.</summary>
 /// <param name="State">As kept.</param>
 /// <param name="Song">Its music.</param>
-/// <param name="View">Its split with its signal.</param>
-public sealed record SessionView(SessionState State, Song Song, SplitView View)
+/// <param name="Lines">Its split with its signal.</param>
+public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
 {
     /// <summary>Opens a session's state.</summary>
     /// <exception cref="InvalidDataException">The song kept in the database is no MIDI file.</exception>
-    public static SessionView Of(SessionState state)
+    public static OpenSession Of(SessionState state)
     {
         var midi = MidiReader.Read(state.Song);
         if (!midi.Ok)
@@ -22,6 +22,6 @@ public sealed record SessionView(SessionState State, Song Song, SplitView View)
         }
 
         var song = Song.Of(midi.Value);
-        return new SessionView(state, song, new SplitView(state.Split, Sounding.Elements(state.Split, song)));
+        return new OpenSession(state, song, new SplitView(state.Split, Sounding.Elements(state.Split, song)));
     }
 }

@@ -1,0 +1,36 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Signal;
+
+public sealed class LineWayTests
+{
+    private static readonly Split Drums = Sessions.Drums.Split;
+
+    [Fact]
+    public void A_line_is_told_from_end_to_end_with_its_gain()
+    {
+        var split = Sessions.After(Drums, new SetFader(Sessions.Element(Drums, "kick"), -3), new SetInMain(Sessions.Element(Drums, "kick"), false));
+        Assert.Equal("Kick leaves Mudlark Nine by port 2 (USB 3) and arrives on track 1, Kick, at −3.0 dB.", Way(split, "kick"));
+    }
+
+    [Fact]
+    public void A_line_that_ends_somewhere_on_the_way_says_where()
+    {
+        var quiet = Sessions.After(Drums, new SetMuted(Sessions.Element(Drums, "kick"), true));
+        Assert.Equal("Kick leaves Mudlark Nine nowhere.", Way(quiet, "kick"));
+        var lost = Sessions.After(Drums, new SetInMain(Sessions.Element(Drums, "kick"), false), new RemoveTrack(Drums.Tracks[0].Id));
+        Assert.Equal("Kick leaves Mudlark Nine by port 2 (USB 3), and no track listens there.", Way(lost, "kick"));
+    }
+
+    [Fact]
+    public void Sides_that_differ_are_told_apart()
+    {
+        var hall = Sessions.Element(Sessions.Kit.Split, "hall");
+        var split = Sessions.After(Sessions.Kit.Split, new SetPan(hall, 0.5));
+        Assert.EndsWith("at −6.0 dB left, 0.0 dB right.", LineWay.Of(SplitSignal.Of(split), hall));
+    }
+
+    private static string Way(Split split, string element) => LineWay.Of(SplitSignal.Of(split), Sessions.Element(split, element));
+}

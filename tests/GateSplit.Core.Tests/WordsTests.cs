@@ -1,0 +1,29 @@
+namespace GateSplit.Core.Tests;
+
+public sealed class WordsTests
+{
+    [Theory]
+    [InlineData(0, "0:00")]
+    [InlineData(59.6, "1:00")]
+    [InlineData(3725, "62:05")]
+    public void Lengths(double seconds, string text) => Assert.Equal(text, Words.Clock(seconds));
+
+    [Theory]
+    [InlineData(1, "1 byte")]
+    [InlineData(999, "999 bytes")]
+    [InlineData(1_500, "2 kB")]
+    [InlineData(86_040_000, "86.0 MB")]
+    [InlineData(64L << 30, "68.7 GB")]
+    public void Sizes(long bytes, string text) => Assert.Equal(text, Words.Size(bytes));
+
+    [Fact]
+    public void Lists()
+    {
+        Assert.Equal("nothing", Words.List([]));
+        Assert.Equal("Kick", Words.List(["Kick"]));
+        Assert.Equal("Kick and Snare", Words.List(["Kick", "Snare"]));
+        Assert.Equal("Kick, Snare and Hat", Words.List(["Kick", "Snare", "Hat"]));
+        Assert.Equal("a, b and 3 more", Words.List(["a", "b", "c", "d", "e"], most: 2));
+        Assert.Equal("2 crosses", Words.Count(2, "cross", "crosses"));
+    }
+}

@@ -1,0 +1,30 @@
+using GateSplit.Web;
+
+namespace GateSplit.Web.Tests;
+
+public sealed class ServeOptionsTests
+{
+    [Fact]
+    public void Nothing_said_is_the_documented_port_with_demo_data()
+    {
+        var options = ServeOptions.Read([], _ => "Host=x").Value!;
+        Assert.Equal((5380, "Host=x", true), (options.Port, options.ConnectionString, options.Demo));
+    }
+
+    [Fact]
+    public void All_can_be_said()
+    {
+        var options = ServeOptions.Read(["--port", "6000", "--data", "/tmp/x", "--no-demo"], _ => "Host=x").Value!;
+        Assert.Equal((6000, "/tmp/x", false), (options.Port, options.DataFolder, options.Demo));
+    }
+
+    [Theory]
+    [InlineData("--port", "many")]
+    [InlineData("--port", "70000")]
+    [InlineData("--colour", "blue")]
+    public void What_is_not_understood_is_told(params string[] arguments) =>
+        Assert.EndsWith(".", ServeOptions.Read(arguments, _ => "Host=x").Trouble);
+
+    [Fact]
+    public void Without_a_database_it_says_how_to_get_one() => Assert.Contains("GATESPLIT_DB", ServeOptions.Read([], _ => null).Trouble);
+}
