@@ -106,7 +106,7 @@ public static class FogSignal
             int[] order = [3, 1, 2, 0];
             for (var i = 0; i < 4; i++)
             {
-                writer.Hold(Bell, chord[order[(i + bar) % 4]] + 12, i == 0 ? 96 : 70, beat + i + (i % 2 == 1 ? 0.5 : 0), 0.8);
+                writer.Hold(Bell, chord[order[(i + bar) % 4]] + 12, i == 0 ? 96 : 70, beat + i + (i % 2 == 1 ? 0.5 : 0), i % 2 == 1 ? 0.45 : 0.8);
             }
         }
     }
