@@ -4,13 +4,13 @@ using Npgsql;
 namespace GateSplit.Jobs;
 
 /// <summary>Tries again while the database is away for a moment.</summary>
-internal static class Resilient
+public static class Resilient
 {
     private static readonly TimeSpan Limit = TimeSpan.FromMinutes(5);
     private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
 
     /// <summary>Runs something that asks the database, for up to five minutes until it answers.</summary>
-    public static async Task<T> Run<T>(Func<Task<T>> action, ILogger log)
+    internal static async Task<T> Run<T>(Func<Task<T>> action, ILogger log)
     {
         var until = DateTime.UtcNow + Limit;
         while (true)

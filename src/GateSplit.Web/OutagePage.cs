@@ -1,5 +1,5 @@
 using System.Text.Encodings.Web;
-using Npgsql;
+using GateSplit.Jobs;
 
 namespace GateSplit.Web;
 
@@ -15,7 +15,7 @@ public sealed class OutagePage(RequestDelegate next, ILogger<OutagePage> log)
         {
             await next(context);
         }
-        catch (Exception e) when (e is NpgsqlException or TimeoutException && !context.Response.HasStarted)
+        catch (Exception e) when (Resilient.IsOutage(e) && !context.Response.HasStarted)
         {
             log.LogWarning("The database does not answer: {Message}", e.Message);
             context.Response.Clear();

@@ -1,3 +1,5 @@
+using GateSplit.Tests.Shared;
+
 namespace GateSplit.Browser.Tests;
 
 /// <summary>Every page in both themes, looked at by axe-core.</summary>

@@ -1,3 +1,5 @@
+using GateSplit.Tests.Shared;
+
 namespace GateSplit.Browser.Tests;
 
 /// <summary>The part of the player that mixes, run faster than real time in the browser's own renderer.</summary>

@@ -56,7 +56,7 @@ public sealed class FaultTests
             var path = await LongSession(visitor);
             await visitor.Send("#start");
             await visitor.WaitFor(path, Running, "it prints");
-            Programs.Run("fallocate", "-l", $"{new DriveInfo(folder).AvailableFreeSpace - 40_000_000}", Path.Combine(folder, "filler"));
+            FillUp(Path.Combine(folder, "filler"));
             await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null, "the full disk is told");
             Assert.Contains("The disk is full. Make room and start it again. Nothing half-written was kept.", visitor.Text);
             Assert.Empty(Directory.GetFiles(Path.Combine(folder, "audio"), "*", SearchOption.AllDirectories));
@@ -100,6 +100,24 @@ public sealed class FaultTests
         relay.Mend();
         await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "the print that went on is there");
         Assert.Single(visitor.Page.QuerySelectorAll("a[href^='?take=']"));
+    }
+
+    /// <summary>Writes until the disk takes no more, whoever else writes meanwhile.</summary>
+    private static void FillUp(string path)
+    {
+        var zeros = new byte[1 << 23];
+        using var file = File.OpenHandle(path, FileMode.Create, FileAccess.Write);
+        try
+        {
+            for (long at = 0; ; at += zeros.Length)
+            {
+                RandomAccess.Write(file, zeros, at);
+            }
+        }
+        catch (IOException)
+        {
+            // Full.
+        }
     }
 
     private static bool Running(AngleSharp.Dom.IDocument page) =>

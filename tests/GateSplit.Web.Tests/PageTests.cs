@@ -1,6 +1,7 @@
 using System.Net;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;
 

@@ -1,6 +1,7 @@
 using GateSplit.Core.Handoff;
 using GateSplit.Data;
 using GateSplit.Web.Endpoints;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;
 

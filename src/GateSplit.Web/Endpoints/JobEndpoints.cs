@@ -1,10 +1,10 @@
-using System.Runtime.CompilerServices;
 using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
 using System.Text.Encodings.Web;
 using GateSplit.Core;
 using GateSplit.Data;
+using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;
-using Npgsql;
 
 namespace GateSplit.Web.Endpoints;
 
@@ -61,7 +61,7 @@ public static class JobEndpoints
             {
                 job = await jobs.Find(id);
             }
-            catch (Exception e) when (e is NpgsqlException or TimeoutException)
+            catch (Exception e) when (Resilient.IsOutage(e))
             {
                 away = true;
             }
