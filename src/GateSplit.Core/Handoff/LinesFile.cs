@@ -13,14 +13,13 @@ public static class LinesFile
     /// <returns>Tracks with their 1-based channels, in order; or a sentence with the line number.</returns>
     public static Result<IReadOnlyList<Line>> Read(TextReader text)
     {
-        using var csv = new CsvReader(text, new CsvConfiguration(CultureInfo.InvariantCulture)
+        using var csv = new CsvParser(text, new CsvConfiguration(CultureInfo.InvariantCulture)
         {
             TrimOptions = TrimOptions.Trim,
             BadDataFound = null,
-            MissingFieldFound = null,
             IgnoreBlankLines = true,
         });
-        if (!csv.Read() || !csv.ReadHeader() || !csv.HeaderRecord!.SequenceEqual(["track", "channels"]))
+        if (!csv.Read() || !csv.Record!.SequenceEqual(["track", "channels"]))
         {
             return new Refusal("The lines file must begin with the header track,channels.");
         }
@@ -28,16 +27,17 @@ public static class LinesFile
         var lines = new List<Line>();
         while (csv.Read())
         {
-            var row = csv.Parser.RawRow;
-            var track = csv.GetField(0) ?? "";
+            var row = csv.RawRow;
+            var track = csv[0];
+            var wanted = csv.Count > 1 ? csv[1] : "";
             if (track.Length == 0)
             {
                 return new Refusal($"Line {row} of the lines file names no track.");
             }
 
-            if (Channels(csv.GetField(1) ?? "") is not { } channels)
+            if (Channels(wanted) is not { } channels)
             {
-                return new Refusal($"Line {row} of the lines file gives {track} the channels \"{csv.GetField(1)}\"; a number such as 3 or a pair such as 9-10 is needed.");
+                return new Refusal($"Line {row} of the lines file gives {track} the channels \"{wanted}\"; a number such as 3 or a pair such as 9-10 is needed.");
             }
 
             lines.Add(new Line(track, channels));

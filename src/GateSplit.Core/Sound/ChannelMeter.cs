@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
+using System.Runtime.Intrinsics;
 
 namespace GateSplit.Core.Sound;
 
@@ -11,42 +13,95 @@ public sealed class ChannelMeter
     /// <summary>Clip runs whose place is kept; more are only counted.</summary>
     public const int MostRunsKept = 100;
 
+    private const int Lanes = 8;
     private const float FullScale = 32767f / 32768f;
     private readonly ImmutableArray<ClipRun>.Builder _runs = ImmutableArray.CreateBuilder<ClipRun>();
     private long _frames;
     private float _peak;
-    private double _sum;
-    private double _squares;
+    private Vector256<double> _sumLow;
+    private Vector256<double> _sumHigh;
+    private Vector256<double> _squaresLow;
+    private Vector256<double> _squaresHigh;
     private long _clippedRuns;
     private long _run;
 
     /// <summary>Takes the next samples in.</summary>
     public void Add(ReadOnlySpan<float> samples)
     {
-        var peak = _peak;
-        var sum = _sum;
-        var squares = _squares;
-        for (var i = 0; i < samples.Length; i++)
+        // Sample n always goes into sum n mod 8, so that the sums do not depend on how the samples come in.
+        var lead = (int)Math.Min(samples.Length, -_frames & (Lanes - 1));
+        AddOneByOne(samples[..lead]);
+        var groups = MemoryMarshal.Cast<float, Vector256<float>>(samples[lead..]);
+        AddGroups(groups);
+        AddOneByOne(samples[(lead + groups.Length * Lanes)..]);
+    }
+
+    private void AddGroups(ReadOnlySpan<Vector256<float>> groups)
+    {
+        var full = Vector256.Create(FullScale);
+        var peaks = Vector256<float>.Zero;
+        Vector256<double> sumLow = _sumLow, sumHigh = _sumHigh, squaresLow = _squaresLow, squaresHigh = _squaresHigh;
+        foreach (var group in groups)
         {
-            var sample = samples[i];
-            var size = MathF.Abs(sample);
-            sum += sample;
-            squares += (double)sample * sample;
-            peak = size > peak ? size : peak;
-            if (size >= FullScale)
+            var size = Vector256.Abs(group);
+            peaks = Vector256.Max(peaks, size);
+            var (low, high) = Vector256.Widen(group);
+            sumLow += low;
+            sumHigh += high;
+            squaresLow += low * low;
+            squaresHigh += high * high;
+            if (_run != 0 || Vector256.GreaterThanOrEqualAny(size, full))
             {
-                _run++;
+                for (var i = 0; i < Lanes; i++)
+                {
+                    Count(size[i], _frames + i);
+                }
             }
-            else if (_run != 0)
-            {
-                EndRun(_frames + i);
-            }
+
+            _frames += Lanes;
         }
 
-        _peak = peak;
-        _sum = sum;
-        _squares = squares;
-        _frames += samples.Length;
+        (_sumLow, _sumHigh, _squaresLow, _squaresHigh) = (sumLow, sumHigh, squaresLow, squaresHigh);
+        for (var i = 0; i < Lanes; i++)
+        {
+            _peak = Math.Max(_peak, peaks[i]);
+        }
+    }
+
+    private void AddOneByOne(ReadOnlySpan<float> samples)
+    {
+        foreach (var sample in samples)
+        {
+            var lane = (int)(_frames & (Lanes - 1));
+            var half = lane & 3;
+            if (lane < 4)
+            {
+                _sumLow = _sumLow.WithElement(half, _sumLow[half] + sample);
+                _squaresLow = _squaresLow.WithElement(half, _squaresLow[half] + (double)sample * sample);
+            }
+            else
+            {
+                _sumHigh = _sumHigh.WithElement(half, _sumHigh[half] + sample);
+                _squaresHigh = _squaresHigh.WithElement(half, _squaresHigh[half] + (double)sample * sample);
+            }
+
+            var size = MathF.Abs(sample);
+            _peak = Math.Max(_peak, size);
+            Count(size, _frames);
+            _frames++;
+        }
+    }
+
+    private void Count(float size, long frame)
+    {
+        if (size >= FullScale)
+        {
+            _run++;
+        }
+        else if (_run != 0)
+        {
+            EndRun(frame);
+        }
     }
 
     /// <summary>What was measured so far.</summary>
@@ -58,10 +113,12 @@ public sealed class ChannelMeter
         }
 
         var count = Math.Max(1, _frames);
+        var squares = Vector256.Sum(_squaresLow + _squaresHigh);
+        var sum = Vector256.Sum(_sumLow + _sumHigh);
         return new ChannelLevels(
             Decibels.FromRatio(_peak),
-            Decibels.FromRatio(Math.Sqrt(_squares / count)),
-            _sum / count,
+            Decibels.FromRatio(Math.Sqrt(squares / count)),
+            sum / count,
             _clippedRuns,
             _runs.ToImmutable());
     }

@@ -1,3 +1,6 @@
+using System.Numerics;
+using System.Runtime.InteropServices;
+
 namespace GateSplit.Core.Sound;
 
 /// <summary>Makes the waveform overview of a file while it is written or read, in memory that grows by 4 bytes a bin.</summary>
@@ -11,9 +14,11 @@ public sealed class OverviewBuilder
 
     /// <summary>Starts an overview.</summary>
     /// <param name="channels">Channels that will be added.</param>
-    public OverviewBuilder(int channels)
+    /// <param name="frames">How many frames are expected, so that room for them is taken once; 0 if nobody knows.</param>
+    public OverviewBuilder(int channels, long frames = 0)
     {
-        _bins = [.. Enumerable.Range(0, channels).Select(_ => new List<short>())];
+        var room = (int)Math.Min(2 * (frames / Overview.FramesPerBin + 1), 1 << 28);
+        _bins = [.. Enumerable.Range(0, channels).Select(_ => new List<short>(room))];
         _low = new float[channels];
         _high = new float[channels];
         _filled = new int[channels];
@@ -30,16 +35,7 @@ public sealed class OverviewBuilder
         while (!samples.IsEmpty)
         {
             var part = samples[..Math.Min(samples.Length, Overview.FramesPerBin - _filled[channel])];
-            var low = _low[channel];
-            var high = _high[channel];
-            foreach (var sample in part)
-            {
-                low = sample < low ? sample : low;
-                high = sample > high ? sample : high;
-            }
-
-            _low[channel] = low;
-            _high[channel] = high;
+            Widen(part, ref _low[channel], ref _high[channel]);
             _filled[channel] += part.Length;
             if (_filled[channel] == Overview.FramesPerBin)
             {
@@ -62,6 +58,30 @@ public sealed class OverviewBuilder
         }
 
         return Overview.FromFinest([.. _bins.Select(b => b.ToArray())], _frames);
+    }
+
+    private static void Widen(ReadOnlySpan<float> samples, ref float low, ref float high)
+    {
+        var lows = new Vector<float>(low);
+        var highs = new Vector<float>(high);
+        var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
+        foreach (var vector in vectors)
+        {
+            lows = Vector.Min(lows, vector);
+            highs = Vector.Max(highs, vector);
+        }
+
+        for (var i = 0; i < Vector<float>.Count; i++)
+        {
+            low = Math.Min(low, lows[i]);
+            high = Math.Max(high, highs[i]);
+        }
+
+        foreach (var sample in samples[(vectors.Length * Vector<float>.Count)..])
+        {
+            low = Math.Min(low, sample);
+            high = Math.Max(high, sample);
+        }
     }
 
     private void Close(int channel)

@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using System.Numerics;
 using System.Runtime.InteropServices;
+using System.Runtime.Intrinsics;
 
 namespace GateSplit.Core.Sound;
 
@@ -9,7 +10,7 @@ public static class SampleCodec
 {
     private const float Scale24 = 8388608f;
 
-    /// <summary>Decodes one channel out of interleaved frames.</summary>
+    /// <summary>Decodes one channel out of interleaved frames. What is no number, or no finite one, is silence.</summary>
     /// <param name="frames">Whole interleaved frames in <paramref name="format"/>.</param>
     /// <param name="format">Their shape.</param>
     /// <param name="channel">0-based channel.</param>
@@ -51,14 +52,14 @@ public static class SampleCodec
             case SampleFormat.Float32:
                 for (var i = 0; i < into.Length; i++, at += step)
                 {
-                    into[i] = BinaryPrimitives.ReadSingleLittleEndian(frames[at..]);
+                    into[i] = Finite(BinaryPrimitives.ReadSingleLittleEndian(frames[at..]));
                 }
 
                 break;
             default:
                 for (var i = 0; i < into.Length; i++, at += step)
                 {
-                    into[i] = (float)BinaryPrimitives.ReadDoubleLittleEndian(frames[at..]);
+                    into[i] = Finite((float)BinaryPrimitives.ReadDoubleLittleEndian(frames[at..]));
                 }
 
                 break;
@@ -86,12 +87,13 @@ public static class SampleCodec
                 break;
             case SampleFormat.Pcm24:
                 Quantise(samples, Scale24);
-                for (var i = 0; i < samples.Length; i++, at += step)
+                var packed = step == 3 ? Pack24(samples, frames) : 0;
+                at += packed * step;
+                for (var i = packed; i < samples.Length; i++, at += step)
                 {
                     var value = (int)(samples[i] * Scale24);
+                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)value);
                     frames[at + 2] = (byte)(value >> 16);
-                    frames[at + 1] = (byte)(value >> 8);
-                    frames[at] = (byte)value;
                 }
 
                 break;
@@ -105,6 +107,58 @@ public static class SampleCodec
             default:
                 throw new NotSupportedException($"{format.WidthName} is read, never written from floats.");
         }
+    }
+
+    /// <summary>Encodes all channels of a file at once, by way of interleaved floats.</summary>
+    /// <param name="left">One float a frame; replaced by what the encoded sample decodes to.</param>
+    /// <param name="right">The same of the right channel; empty for a mono file.</param>
+    /// <param name="sample">16 or 24 bit integer or 32 bit float.</param>
+    /// <param name="interleaved">Room for the floats of both channels; not used for a mono file.</param>
+    /// <param name="frames">Receives the bytes.</param>
+    public static void Encode(Span<float> left, Span<float> right, SampleFormat sample, Span<float> interleaved, Span<byte> frames)
+    {
+        var mono = new AudioFormat(1, 1, sample);
+        if (right.IsEmpty)
+        {
+            Encode(left, mono, 0, frames);
+            return;
+        }
+
+        if (sample != SampleFormat.Float32)
+        {
+            var scale = sample == SampleFormat.Pcm16 ? 32768f : Scale24;
+            Quantise(left, scale);
+            Quantise(right, scale);
+        }
+
+        var pairs = MemoryMarshal.Cast<float, ulong>(interleaved)[..left.Length];
+        right = right[..pairs.Length];
+        for (var i = 0; i < pairs.Length; i++)
+        {
+            pairs[i] = BitConverter.SingleToUInt32Bits(left[i]) | ((ulong)BitConverter.SingleToUInt32Bits(right[i]) << 32);
+        }
+
+        Encode(interleaved[..(2 * left.Length)], mono, 0, frames);
+    }
+
+    private static float Finite(float sample) => float.IsFinite(sample) ? sample : 0;
+
+    /// <summary>Packs quantised samples of one channel four at a time.</summary>
+    /// <returns>How many were packed; the last few are left, since every store touches four bytes too many.</returns>
+    private static int Pack24(ReadOnlySpan<float> samples, Span<byte> bytes)
+    {
+        const int lanes = 4;
+        var order = Vector128.Create((byte)0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14, 255, 255, 255, 255);
+        var groups = MemoryMarshal.Cast<float, Vector128<float>>(samples);
+        var count = 0;
+        while (count + 1 < groups.Length)
+        {
+            var values = Vector128.ConvertToInt32Native(groups[count] * Scale24);
+            Vector128.Shuffle(values.AsByte(), order).CopyTo(bytes[(count * lanes * 3)..]);
+            count++;
+        }
+
+        return count * lanes;
     }
 
     /// <summary>To the nearest step of an integer format, within its range.</summary>

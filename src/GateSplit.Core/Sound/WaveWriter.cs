@@ -23,8 +23,20 @@ public sealed class WaveWriter : IDisposable
         _path = path;
         Format = format;
         _dataBytes = frames * format.BytesPerFrame;
-        _stream = new FileStream(PartPath, FileMode.Create, FileAccess.Write, FileShare.None, 1 << 16);
-        _stream.Write(WaveHeader.Build(format, frames, broadcast));
+        var header = WaveHeader.Build(format, frames, broadcast);
+
+        // A file that is new, not emptied: a file system may write an emptied one out to the disk when it is closed.
+        // Its room is taken at once, so that a disk that is too small is told before the first sample.
+        File.Delete(PartPath);
+        _stream = new FileStream(PartPath, new FileStreamOptions
+        {
+            Mode = FileMode.CreateNew,
+            Access = FileAccess.Write,
+            Share = FileShare.None,
+            BufferSize = 0,
+            PreallocationSize = header.Length + _dataBytes,
+        });
+        _stream.Write(header);
     }
 
     /// <summary>The shape of the samples.</summary>

@@ -1,5 +1,3 @@
-using System.Runtime.CompilerServices;
-
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
@@ -9,9 +7,6 @@ namespace GateSplit.Core.StandIns;
 internal static class Maths
 {
     private const double HalfPi = Math.PI / 2;
-    private const int TableBits = 12;
-    private const int TableSize = 1 << TableBits;
-    private static readonly double[] Table = [.. Enumerable.Range(0, TableSize + 1).Select(i => SinTurns((double)i / TableSize))];
 
     /// <summary>sin(2 pi x) for any x, within 4e-9 (Taylor series to the 11th power over a quarter turn).</summary>
     public static double SinTurns(double x)
@@ -24,25 +19,13 @@ internal static class Maths
         return a * (1 + b * (-1 / 6.0 + b * (1 / 120.0 + b * (-1 / 5040.0 + b * (1 / 362880.0 - b / 39916800.0)))));
     }
 
-    /// <summary>sin(2 pi x) from a table of 4096 steps with linear interpolation, within 3e-7; for the oscillators.</summary>
-    /// <param name="phase">0 or more, in turns.</param>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static double FastSinTurns(double phase)
-    {
-        var place = phase * TableSize;
-        var whole = (long)place;
-        var at = (int)(whole & (TableSize - 1));
-        var table = Table;
-        return table[at] + (table[at + 1] - table[at]) * (place - whole);
-    }
-
     /// <summary>2^x, within 1e-9 of the result (Taylor series of e^(x ln 2) over half a unit either way).</summary>
     public static double Exp2(double x)
     {
         var whole = Math.Floor(x + 0.5);
         var a = (x - whole) * 0.6931471805599453;
-        var fraction = 1 + a * (1 + a / 2 * (1 + a / 3 * (1 + a / 4 * (1 + a / 5 * (1 + a / 6 * (1 + a / 7 * (1 + a / 8)))))));
-        return Math.ScaleB(fraction, (int)whole);
+        var series = 1 + a * (1 + a * (1 / 2.0 + a * (1 / 6.0 + a * (1 / 24.0 + a * (1 / 120.0 + a * (1 / 720.0 + a * (1 / 5040.0 + a / 40320)))))));
+        return series * BitConverter.UInt64BitsToDouble((ulong)(Math.Clamp(whole, -1022, 1023) + 1023) << 52);
     }
 
     /// <summary>The factor a sample that makes a level fall by 60 dB in so many seconds.</summary>

@@ -86,13 +86,21 @@ internal sealed class Reverb
     /// <summary>The mean of a sample and the one before it, weighted: a low-pass without feedback, and the line's gain.</summary>
     private static void Damp(Span<float> samples, ref float last, float gain)
     {
-        var previous = last;
+        var before = last;
         last = samples[^1];
-        foreach (ref var sample in samples)
+
+        // From the end, so that every sample is still there when the one after it needs it.
+        var at = samples.Length - Vector<float>.Count;
+        for (; at > 0; at -= Vector<float>.Count)
         {
-            var now = sample;
-            sample = ((1 - Damping) * now + Damping * previous) * gain;
-            previous = now;
+            var now = new Vector<float>(samples[at..]);
+            var previous = new Vector<float>(samples[(at - 1)..]);
+            ((now * (1 - Damping) + previous * Damping) * gain).CopyTo(samples[at..]);
+        }
+
+        for (var i = at + Vector<float>.Count - 1; i >= 0; i--)
+        {
+            samples[i] = (samples[i] * (1 - Damping) + (i > 0 ? samples[i - 1] : before) * Damping) * gain;
         }
     }
 

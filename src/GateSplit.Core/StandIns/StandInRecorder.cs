@@ -60,11 +60,9 @@ public sealed class StandInRecorder
         }
 
         var times = PassTimes.Of(_view, _song);
-        var desk = new Desk(_view.Split, _view.Signal, BlockFrames);
-        var sources = _view.Split.Units
-            .Select(u => (u.Id, Source: new UnitStandIn(u, _view.Signal, _song, times.SampleRate, BlockFrames)))
-            .ToDictionary(u => u.Id, u => u.Source);
-        var gear = new Gear([.. sources.Values], Threads);
+        var sources = _view.Split.Units.ToDictionary(
+            u => u.Id, u => new UnitStandIn(u, _view.Signal, _song, times.SampleRate, BlockFrames));
+        var desk = new Desk(_view.Split, _view.Signal, sources, BlockFrames);
         var tapes = new List<Tape>();
         try
         {
@@ -74,17 +72,7 @@ public sealed class StandInRecorder
                 tapes.Add(new Tape(track, pathOf(track), _view.Split.Pass, times.Frames, info, BlockFrames));
             }
 
-            var options = new ParallelOptions { MaxDegreeOfParallelism = Threads };
-            for (long at = 0; at < times.Frames; at += BlockFrames)
-            {
-                cancel.ThrowIfCancellationRequested();
-                var frames = (int)Math.Min(BlockFrames, times.Frames - at);
-                gear.Render(at, frames);
-                desk.Mix(sources, frames);
-                Parallel.ForEach(tapes, options, tape => tape.Record(desk, frames));
-                progress?.Report((double)(at + frames) / times.Frames);
-            }
-
+            Run(new Stages(sources, desk, tapes, Threads), times.Frames, progress, cancel);
             foreach (var tape in tapes)
             {
                 tape.Finish();
@@ -113,20 +101,62 @@ public sealed class StandInRecorder
     private string Carried(Track track) =>
         Words.List([.. _view.SoundingIn(track).Select(e => $"{_view.Split.NameOf(e)} of {_view.Split.Unit(e.UnitId)!.Name}")]);
 
-    /// <summary>All sources together, step by step, each step spread over the threads.</summary>
-    private sealed class Gear(ImmutableArray<UnitStandIn> sources, int threads)
+    private void Run(Stages stages, long frames, IProgress<double>? progress, CancellationToken cancel)
     {
-        private readonly ParallelOptions _threads = new() { MaxDegreeOfParallelism = threads };
-        private readonly ImmutableArray<(UnitStandIn Source, int Index)> _voices =
-            [.. sources.SelectMany(s => Enumerable.Range(0, s.Voices).Select(i => (s, i)))];
-        private readonly ImmutableArray<(UnitStandIn Source, int Index)> _elements =
-            [.. sources.SelectMany(s => Enumerable.Range(0, s.Elements).Select(i => (s, i)))];
-
-        public void Render(long start, int frames)
+        var blocks = (frames + BlockFrames - 1) / BlockFrames;
+        Block? At(long number) => number >= 0 && number < blocks
+            ? new Block(number, number * BlockFrames, (int)Math.Min(BlockFrames, frames - number * BlockFrames))
+            : null;
+        for (long number = 0; number < blocks + Stages.Behind; number++)
         {
-            Parallel.For(0, _voices.Length, _threads, i => _voices[i].Source.RenderVoice(_voices[i].Index, start, frames));
-            Parallel.For(0, _elements.Length, _threads, i => _elements[i].Source.RenderElement(_elements[i].Index, frames));
-            Parallel.For(0, sources.Length, _threads, i => sources[i].RenderGate(frames));
+            cancel.ThrowIfCancellationRequested();
+            stages.Step(At);
+            progress?.Report(Math.Max(0, number + 1.0 - Stages.Behind) / blocks);
+        }
+    }
+
+    /// <summary>
+    /// The work on four blocks that follow each other, done side by side: the voices of one, the gates of the one before
+    /// it, the desk of the one before that, and the files of the last. So the threads meet once a block.
+    /// </summary>
+    private sealed class Stages
+    {
+        /// <summary>How many steps after its voices a block is written.</summary>
+        public const int Behind = 3;
+
+        private readonly List<(int Behind, Action<Block> Work)> _pieces = [];
+        private readonly int _threads;
+        private long _number;
+
+        public Stages(Dictionary<string, UnitStandIn> sources, Desk desk, List<Tape> tapes, int threads)
+        {
+            _threads = threads;
+            _pieces.AddRange(sources.Values.Select(s => (1, (Action<Block>)s.RenderGate)));
+            _pieces.AddRange(
+                from source in sources.Values
+                from voice in Enumerable.Range(0, source.Voices)
+                select (0, (Action<Block>)(block => source.RenderVoice(voice, block))));
+            _pieces.Add((2, desk.Mix));
+            _pieces.AddRange(tapes.Select(t => (Behind, (Action<Block>)(block => t.Record(desk, block)))));
+        }
+
+        /// <summary>Goes one block further.</summary>
+        /// <param name="at">The block of a number, null before the first and after the last.</param>
+        public void Step(Func<long, Block?> at)
+        {
+            var next = -1;
+            Parallel.For(0, _threads, new ParallelOptions { MaxDegreeOfParallelism = _threads }, _ =>
+            {
+                int piece;
+                while ((piece = Interlocked.Increment(ref next)) < _pieces.Count)
+                {
+                    if (at(_number - _pieces[piece].Behind) is { } block)
+                    {
+                        _pieces[piece].Work(block);
+                    }
+                }
+            });
+            _number++;
         }
     }
 
@@ -135,52 +165,55 @@ public sealed class StandInRecorder
     {
         private readonly SplitSignal _signal;
         private readonly Split _split;
-        private readonly Dictionary<string, float[][]> _tracks;
+        private readonly Dictionary<string, UnitStandIn> _sources;
+        private readonly Dictionary<string, float[][][]> _tracks;
         private readonly ImmutableArray<string> _order;
 
-        public Desk(Split split, SplitSignal signal, int mostFrames)
+        public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames)
         {
             _split = split;
             _signal = signal;
-            _tracks = split.Tracks.ToDictionary(t => t.Id, t => Enumerable.Range(0, (int)t.Width).Select(_ => new float[mostFrames]).ToArray());
+            _sources = sources;
+            float[][] Sides(Track track) => [.. Enumerable.Range(0, (int)track.Width).Select(_ => new float[mostFrames])];
+            _tracks = split.Tracks.ToDictionary(t => t.Id, t => new[] { Sides(t), Sides(t) });
             _order = Order();
         }
 
-        public ReadOnlySpan<float> Samples(Track track, int side, int frames) => _tracks[track.Id][side].AsSpan(0, frames);
+        /// <summary>What arrived on one side of a track; nobody else needs it any more, so it may be changed.</summary>
+        public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][block.Side][side].AsSpan(0, block.Frames);
 
-        public void Mix(Dictionary<string, UnitStandIn> sources, int frames)
+        public void Mix(Block block)
         {
             foreach (var id in _order)
             {
-                var sides = _tracks[id];
-                foreach (var side in sides)
+                var sides = _tracks[id][block.Side];
+                bool left = false, right = false;
+                void Add(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain)
                 {
-                    side.AsSpan(0, frames).Clear();
+                    Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromLeft, (float)gain.LL, ref left);
+                    Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromRight, (float)gain.LR, ref left);
+                    if (sides.Length > 1)
+                    {
+                        Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromLeft, (float)gain.RL, ref right);
+                        Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromRight, (float)gain.RR, ref right);
+                    }
                 }
 
                 foreach (var feed in _signal.Into(id))
                 {
                     var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
-                    var source = sources[feed.UnitId];
-                    Add(sides, source.Gate(port.FirstChannel, frames), source.Gate(port.LastChannel, frames), feed.Gain, frames);
+                    var source = _sources[feed.UnitId];
+                    Add(source.Gate(port.FirstChannel, block), source.Gate(port.LastChannel, block), feed.Gain);
                 }
 
                 foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
                 {
-                    var from = _tracks[feed.FromTrackId];
-                    Add(sides, from[0].AsSpan(0, frames), from[^1].AsSpan(0, frames), feed.Gain, frames);
+                    var from = _tracks[feed.FromTrackId][block.Side];
+                    Add(from[0].AsSpan(0, block.Frames), from[^1].AsSpan(0, block.Frames), feed.Gain);
                 }
-            }
-        }
 
-        private static void Add(float[][] sides, ReadOnlySpan<float> left, ReadOnlySpan<float> right, Gain2x2 gain, int frames)
-        {
-            Mixing.AddScaled(sides[0].AsSpan(0, frames), left, (float)gain.LL);
-            Mixing.AddScaled(sides[0].AsSpan(0, frames), right, (float)gain.LR);
-            if (sides.Length > 1)
-            {
-                Mixing.AddScaled(sides[1].AsSpan(0, frames), left, (float)gain.RL);
-                Mixing.AddScaled(sides[1].AsSpan(0, frames), right, (float)gain.RR);
+                sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
+                sides[^1].AsSpan(0, right || sides.Length == 1 ? 0 : block.Frames).Clear();
             }
         }
 
@@ -223,7 +256,7 @@ public sealed class StandInRecorder
         private readonly Dither[]? _dithers;
         private readonly OverviewBuilder _overview;
         private readonly byte[] _bytes;
-        private readonly float[] _samples;
+        private readonly float[] _interleaved;
 
         public Tape(Track track, string path, PassSettings pass, long frames, BroadcastInfo info, int mostFrames)
         {
@@ -236,25 +269,32 @@ public sealed class StandInRecorder
             _dithers = pass.Format == SampleFormat.Pcm16
                 ? [.. Enumerable.Range(0, _format.Channels).Select(c => new Dither((uint)c + 1))]
                 : null;
-            _overview = new OverviewBuilder(_format.Channels);
+            _overview = new OverviewBuilder(_format.Channels, frames);
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
-            _samples = new float[mostFrames];
+            _interleaved = new float[_format.Channels == 1 ? 0 : 2 * mostFrames];
         }
 
-        public void Record(Desk desk, int frames)
+        public void Record(Desk desk, Block block)
         {
-            var bytes = _bytes.AsSpan(0, frames * _format.BytesPerFrame);
-            var samples = _samples.AsSpan(0, frames);
-            for (var channel = 0; channel < _format.Channels; channel++)
+            var bytes = _bytes.AsSpan(0, block.Frames * _format.BytesPerFrame);
+            var left = desk.Samples(_track, 0, block);
+            var right = _format.Channels == 1 ? [] : desk.Samples(_track, 1, block);
+            _dithers?[0].Apply(left);
+            _dithers?[^1].Apply(right);
+            SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
+            Measure(0, left);
+            if (!right.IsEmpty)
             {
-                desk.Samples(_track, channel, frames).CopyTo(samples);
-                _dithers?[channel].Apply(samples);
-                SampleCodec.Encode(samples, _format, channel, bytes);
-                _meters[channel].Add(samples);
-                _overview.Add(channel, samples);
+                Measure(1, right);
             }
 
             _writer.Write(bytes);
+        }
+
+        private void Measure(int channel, ReadOnlySpan<float> samples)
+        {
+            _meters[channel].Add(samples);
+            _overview.Add(channel, samples);
         }
 
         public void Finish() => _writer.Finish();

@@ -1,15 +1,15 @@
 using System.Runtime.CompilerServices;
+using System.Runtime.Intrinsics;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
 
 /// <summary>A held note: two detuned saws, a sine or a bell, an exponential envelope, and a low-pass that follows it.</summary>
-internal sealed class ToneSound : ISound
+internal sealed class ToneSound : VoiceSound
 {
-    private const double Quiet = 3e-5;
-    private const int ControlStep = 16;
-    private const double Resonance = 0.8; // damping of the low-pass; 1.41 is flat
+    private const int ControlFrames = 32;
+    private const double BellRatio = 3.5;
 
     private readonly TonePatch _patch;
     private readonly int _sampleRate;
@@ -22,6 +22,7 @@ internal sealed class ToneSound : ISound
     private readonly double _release;
     private readonly double _bellFactor;
     private readonly long _length;
+    private readonly LowPass _lowPass = new();
     private double _envelope;
     private bool _attacking = true;
     private double _bellDepth = 1.6;
@@ -29,10 +30,6 @@ internal sealed class ToneSound : ISound
     private double _phase1 = 0.13;
     private double _phase2 = 0.61;
     private double _bellPhase;
-    private double _g;
-    private double _damping;
-    private double _state1;
-    private double _state2;
     private long _at;
 
     public ToneSound(TonePatch patch, UnitVoice shape, PlayedNote note, int sampleRate)
@@ -49,112 +46,125 @@ internal sealed class ToneSound : ISound
         _release = Maths.DecayFactor(patch.ReleaseSeconds * shape.DecayScale, sampleRate);
         _bellFactor = Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale * 0.7, sampleRate);
         _length = note.End - note.Start;
+        _lowPass.Tune(Cutoff());
     }
 
     /// <inheritdoc/>
-    public bool AddTo(Span<float> samples)
+    protected override bool IsOver => !_attacking && _envelope * _gain <= Quiet && (_at >= _length || _patch.Sustain == 0);
+
+    /// <inheritdoc/>
+    protected override void Render(Span<float> piece)
     {
-        foreach (ref var sample in samples)
+        AddOscillators(Lanes.Groups(piece));
+        for (var at = 0; at < piece.Length; at += ControlFrames)
         {
-            if (IsOver)
-            {
-                return false;
-            }
-
-            if (_at % ControlStep == 0)
-            {
-                _g = Maths.FilterGain(_patch.CutoffHz * Maths.Exp2(_patch.CutoffOctaves * _envelope), _sampleRate);
-                _damping = 1 / (1 + _g * (Resonance + _g));
-            }
-
-            sample += (float)(Filter(Oscillators()) * Envelope() * _gain);
-            _at++;
+            Shape(Lanes.Groups(piece.Slice(at, ControlFrames)));
         }
-
-        return !IsOver;
     }
 
-    private bool IsOver => !_attacking && _envelope <= Quiet && (_at >= _length || _patch.Sustain == 0);
-
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private double Oscillators()
+    private void AddOscillators(Span<Vector256<float>> groups)
     {
-        double value = 0;
-        if (_patch.Saw > 0)
+        float saw = (float)_patch.Saw * 0.5f, sine = (float)_patch.Sine, bell = (float)_patch.Bell;
+        var fades = Lanes.Powers(_bellFactor);
+        var fade8 = Lanes.EighthPower(_bellFactor);
+        foreach (ref var group in groups)
         {
-            value += _patch.Saw * 0.5 * (Saw(ref _phase1, _step1) + Saw(ref _phase2, _step2));
-        }
+            if (saw > 0)
+            {
+                group += (Saw(ref _phase1, _step1) + Saw(ref _phase2, _step2)) * saw;
+            }
 
-        _phase += _step;
-        if (_patch.Sine > 0)
-        {
-            value += _patch.Sine * Maths.FastSinTurns(_phase);
-        }
+            var turns = Next(ref _phase, _step);
+            if (sine > 0)
+            {
+                group += Lanes.SinTurns(turns) * sine;
+            }
 
-        if (_patch.Bell > 0)
-        {
-            _bellPhase += _step * 3.5;
-            _bellDepth *= _bellFactor;
-            value += _patch.Bell * Maths.FastSinTurns(_phase + 1 + _bellDepth * 0.3 * Maths.FastSinTurns(_bellPhase));
+            if (bell > 0)
+            {
+                var depth = fades * (float)(_bellDepth * 0.3);
+                group += Lanes.SinTurns(turns + depth * Lanes.SinTurns(Next(ref _bellPhase, _step * BellRatio))) * bell;
+                _bellDepth *= fade8;
+            }
         }
+    }
 
-        return value;
+    /// <summary>The phases of the next eight samples, in turns; the first of them lies in the first turn.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static Vector256<float> Next(ref double phase, double step)
+    {
+        var turns = Lanes.OneToEight * (float)step + Vector256.Create((float)phase);
+        phase += 8 * step;
+        phase -= Math.Floor(phase);
+        return turns;
     }
 
     /// <summary>A saw whose jump is rounded over two samples (polynomial band-limited step, Välimäki and Huovilainen 2007).</summary>
-    private static double Saw(ref double phase, double step)
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static Vector256<float> Saw(ref double phase, double step)
     {
-        phase += step;
-        phase -= Math.Floor(phase);
-        var value = 2 * phase - 1;
-        if (phase < step)
-        {
-            var t = phase / step;
-            value -= t + t - t * t - 1;
-        }
-        else if (phase > 1 - step)
-        {
-            var t = (phase - 1) / step;
-            value -= t * t + t + t + 1;
-        }
-
-        return value;
+        var turns = Next(ref phase, step);
+        turns -= Vector256.Floor(turns);
+        var stretch = Vector256.Create((float)(1 / step));
+        var one = Vector256<float>.One;
+        var after = turns * stretch;
+        var before = (turns - one) * stretch;
+        var zero = Vector256<float>.Zero;
+        var rounding =
+            Vector256.ConditionalSelect(Vector256.LessThan(after, one), after + after - after * after - one, zero)
+            + Vector256.ConditionalSelect(Vector256.GreaterThan(before, -one), before * before + before + before + one, zero);
+        return turns + turns - one - rounding;
     }
 
-    /// <summary>A state-variable low-pass with trapezoidal integrators (Zavalishin, "The Art of VA Filter Design").</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private double Filter(double value)
+    /// <summary>Low-pass and envelope over a few samples with one cutoff.</summary>
+    private void Shape(Span<Vector256<float>> groups)
     {
-        var high = (value - (Resonance + _g) * _state1 - _state2) * _damping;
-        var band = _g * high + _state1;
-        _state1 = _g * high + band;
-        var low = _g * band + _state2;
-        _state2 = _g * band + low;
-        return low;
+        if (_patch.CutoffOctaves != 0)
+        {
+            _lowPass.Tune(Cutoff());
+        }
+
+        Span<float> levels = stackalloc float[ControlFrames];
+        FillEnvelope(levels);
+        var envelope = Lanes.Groups(levels);
+        for (var i = 0; i < groups.Length; i++)
+        {
+            groups[i] = _lowPass.Next(groups[i]) * envelope[i];
+        }
     }
 
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private double Envelope()
+    private double Cutoff() =>
+        Maths.FilterGain(_patch.CutoffHz * Maths.Exp2(_patch.CutoffOctaves * _envelope), _sampleRate);
+
+    /// <summary>The next levels of the envelope: a line up, then an exponential to the sustain level, then one to nothing.</summary>
+    private void FillEnvelope(Span<float> levels)
     {
-        if (_at >= _length)
+        var held = levels[..(int)Math.Clamp(_length - _at, 0, levels.Length)];
+        var i = 0;
+        for (; _attacking && i < held.Length; i++)
         {
-            _attacking = false;
-            _envelope *= _release;
-        }
-        else if (_attacking)
-        {
-            _envelope += _attack;
-            if (_envelope >= 1)
-            {
-                _envelope = 1;
-                _attacking = false;
-            }
-        }
-        else
-        {
-            _envelope += (_patch.Sustain - _envelope) * _decay;
+            _envelope = Math.Min(1, _envelope + _attack);
+            _attacking = _envelope < 1;
+            held[i] = (float)(_envelope * _gain);
         }
 
-        return _envelope;
+        var above = _envelope - _patch.Sustain;
+        var keep = 1 - _decay;
+        foreach (ref var level in held[i..])
+        {
+            above *= keep;
+            level = (float)((_patch.Sustain + above) * _gain);
+        }
+
+        var free = _patch.Sustain + above;
+        foreach (ref var level in levels[held.Length..])
+        {
+            free *= _release;
+            level = (float)(free * _gain);
+        }
+
+        _envelope = free;
+        _attacking &= held.Length == levels.Length;
+        _at += levels.Length;
     }
 }

@@ -16,6 +16,9 @@ public sealed class UnitStandIn
 {
     private const double MetresPerSecond = 343;
 
+    /// <summary>Elements are mixed in stretches so short that all of them stay in the cache.</summary>
+    private const int StretchFrames = 1024;
+
     private readonly Unit _unit;
     private readonly VoiceStandIn[] _voices;
     private readonly Element[] _elements;
@@ -23,9 +26,8 @@ public sealed class UnitStandIn
     private readonly (Element Element, Gain2x2 Gain)[] _sends;
     private readonly Reverb[] _reverbs;
     private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
-    private readonly float[][] _gate;
+    private readonly float[][][] _gate;
     private readonly float[][] _sendBus;
-    private int _framesBefore;
 
     /// <summary>Sets a source up.</summary>
     /// <param name="unit">The unit it obeys.</param>
@@ -39,7 +41,7 @@ public sealed class UnitStandIn
         var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
         var notes = Performance.Of(unit.Chart, song, sampleRate);
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames))];
-        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), mostFrames)).ToList();
+        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
         _reverbs = [.. _returns.Select(r => new Reverb(r.Chart.ReturnSeconds, sampleRate))];
@@ -50,46 +52,51 @@ public sealed class UnitStandIn
                 .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))
                 .Where(f => f.Element.CanSound),
         ];
-        _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new float[mostFrames])];
-        _sendBus = [new float[mostFrames], new float[mostFrames]];
+        _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
+        _sendBus = [new float[StretchFrames], new float[StretchFrames]];
     }
 
-    /// <summary>The samples of the block rendered last at a channel of the gate.</summary>
+    /// <summary>What stands at a channel of the gate in a block.</summary>
     /// <param name="channel">1-based.</param>
-    /// <param name="frames">The length of that block.</param>
-    public ReadOnlySpan<float> Gate(int channel, int frames) => _gate[channel - 1].AsSpan(0, frames);
+    /// <param name="block">The block whose gate was rendered last, or the one before it.</param>
+    public ReadOnlySpan<float> Gate(int channel, Block block) => _gate[channel - 1][block.Side].AsSpan(0, block.Frames);
 
     /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
     public int Voices => _voices.Length;
 
-    /// <summary>How many pieces of work <see cref="RenderElement"/> has; they do not touch each other.</summary>
-    public int Elements => _elements.Length;
-
-    /// <summary>First step of a block: what each voice plays. Blocks follow each other without a gap.</summary>
+    /// <summary>First step of a block: what each voice plays.</summary>
     /// <param name="index">0-based voice.</param>
-    /// <param name="start">First sample of the block.</param>
-    /// <param name="frames">Its length.</param>
-    public void RenderVoice(int index, long start, int frames) => _voices[index].Render(start, frames, _framesBefore);
+    /// <param name="block">The next block.</param>
+    public void RenderVoice(int index, Block block) => _voices[index].Render(block);
 
-    /// <summary>Second step, after all voices: what each element hears.</summary>
-    /// <param name="index">0-based element.</param>
-    /// <param name="frames">The length of the block.</param>
-    public void RenderElement(int index, int frames) => _elements[index].Listen(frames);
-
-    /// <summary>Last step, after all elements: the returns, and what stands at the gate.</summary>
-    /// <param name="frames">The length of the block.</param>
-    public void RenderGate(int frames)
+    /// <summary>
+    /// Second step, after all voices: what each element hears, the returns, and what stands at the gate. The voices may
+    /// already be at work on the block after it.
+    /// </summary>
+    public void RenderGate(Block block)
     {
-        _framesBefore = frames;
-        RenderReturns(frames);
-        foreach (var channel in _gate)
+        for (var from = 0; from < block.Frames; from += StretchFrames)
         {
-            channel.AsSpan(0, frames).Clear();
-        }
+            var frames = Math.Min(StretchFrames, block.Frames - from);
+            foreach (var element in _elements)
+            {
+                element.Listen(block, from, frames);
+            }
 
-        foreach (var (port, element, gain) in _feeds)
-        {
-            Feed(port, element, gain, frames);
+            RenderReturns(frames);
+            foreach (var channel in _gate)
+            {
+                channel[block.Side].AsSpan(from, frames).Clear();
+            }
+
+            foreach (var (port, element, gain) in _feeds)
+            {
+                Feed(
+                    _gate[port.FirstChannel - 1][block.Side].AsSpan(from, frames),
+                    port.Width == Width.Mono ? [] : _gate[port.LastChannel - 1][block.Side].AsSpan(from, frames),
+                    element,
+                    gain);
+            }
         }
 
         if (_unit.Chart.MasterDrive > 0)
@@ -97,7 +104,7 @@ public sealed class UnitStandIn
             var port = _unit.Chart.MainPort;
             for (var channel = port.FirstChannel; channel <= port.LastChannel; channel++)
             {
-                Drive(_gate[channel - 1].AsSpan(0, frames), (float)_unit.Chart.MasterDrive);
+                Drive(_gate[channel - 1][block.Side].AsSpan(0, block.Frames), (float)_unit.Chart.MasterDrive);
             }
         }
     }
@@ -153,35 +160,29 @@ public sealed class UnitStandIn
         }
     }
 
-    private void Feed(ChartPort port, Element element, Gain2x2 gain, int frames)
+    private static void Feed(Span<float> left, Span<float> right, Element element, Gain2x2 gain)
     {
-        var left = _gate[port.FirstChannel - 1].AsSpan(0, frames);
-        Mixing.AddScaled(left, element.Left(frames), (float)gain.LL);
-        if (element.Chart.Width == Width.Stereo)
+        var stereo = element.Chart.Width == Width.Stereo;
+        Mixing.AddScaled(left, element.Left(left.Length), (float)gain.LL);
+        if (stereo)
         {
-            Mixing.AddScaled(left, element.Right(frames), (float)gain.LR);
+            Mixing.AddScaled(left, element.Right(left.Length), (float)gain.LR);
         }
 
-        if (port.Width == Width.Mono)
+        Mixing.AddScaled(right, element.Left(right.Length), (float)gain.RL);
+        if (stereo)
         {
-            return;
-        }
-
-        var right = _gate[port.LastChannel - 1].AsSpan(0, frames);
-        Mixing.AddScaled(right, element.Left(frames), (float)gain.RL);
-        if (element.Chart.Width == Width.Stereo)
-        {
-            Mixing.AddScaled(right, element.Right(frames), (float)gain.RR);
+            Mixing.AddScaled(right, element.Right(right.Length), (float)gain.RR);
         }
     }
 
     private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
 
-    /// <summary>One element with the samples of its block, before its fader.</summary>
-    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, int mostFrames)
+    /// <summary>One element with the samples of a stretch, before its fader.</summary>
+    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard)
     {
-        private readonly float[] _left = new float[mostFrames];
-        private readonly float[] _right = new float[mostFrames];
+        private readonly float[] _left = new float[StretchFrames];
+        private readonly float[] _right = new float[StretchFrames];
 
         public ChartElement Chart => chart;
 
@@ -191,25 +192,21 @@ public sealed class UnitStandIn
 
         public Span<float> Right(int frames) => _right.AsSpan(0, frames);
 
-        public void Listen(int frames)
+        public void Listen(Block block, int from, int frames)
         {
-            if (heard.IsEmpty)
-            {
-                return;
-            }
-
-            Left(frames).Clear();
-            if (chart.Width == Width.Stereo)
-            {
-                Right(frames).Clear();
-            }
-
+            bool left = false, right = false;
             foreach (var (voice, delay, gain) in heard)
             {
-                var samples = voice.Delayed(delay, frames);
-                Mixing.AddScaled(Left(frames), samples, (float)gain.LL);
-                Mixing.AddScaled(Right(frames), samples, (float)gain.RL);
+                if (!voice.IsSilent(block, from, frames, delay))
+                {
+                    var samples = voice.Delayed(block, from, frames, delay);
+                    Mixing.Sum(Left(frames), samples, (float)gain.LL, ref left);
+                    Mixing.Sum(Right(frames), samples, (float)gain.RL, ref right);
+                }
             }
+
+            Left(left ? 0 : frames).Clear();
+            Right(right ? 0 : frames).Clear();
         }
     }
 }

@@ -7,14 +7,19 @@ namespace GateSplit.Core.StandIns;
 /// <summary>One voice of a simulated source, playing its notes.</summary>
 internal sealed class VoiceStandIn
 {
+    /// <summary>Silence is looked for in stretches of this length.</summary>
+    private const int StretchFrames = 512;
+
     private readonly ChartVoice _voice;
     private readonly UnitVoice _shape;
     private readonly ImmutableArray<PlayedNote> _notes;
     private readonly int _sampleRate;
-    private readonly List<ISound> _sounding = [];
-    private readonly float[] _samples;
+    private readonly List<VoiceSound> _sounding = [];
+    private readonly float[][] _samples;
+    private readonly bool[][] _silent;
     private readonly int _history;
     private int _next;
+    private int _framesBefore;
 
     /// <summary>Makes a voice.</summary>
     /// <param name="voice">What it is.</param>
@@ -31,7 +36,9 @@ internal sealed class VoiceStandIn
         _notes = notes;
         _sampleRate = sampleRate;
         _history = history;
-        _samples = new float[history + mostFrames];
+        _samples = notes.IsEmpty ? [] : [new float[history + mostFrames], new float[history + mostFrames]];
+        var stretches = (history + mostFrames + StretchFrames - 1) / StretchFrames;
+        _silent = [new bool[stretches], new bool[stretches]];
     }
 
     /// <summary>Its id on the chart.</summary>
@@ -40,28 +47,39 @@ internal sealed class VoiceStandIn
     /// <summary>True if it never sounds.</summary>
     public bool IsIdle => _notes.IsEmpty;
 
-    /// <summary>The samples of the block rendered last, as they were some samples ago.</summary>
-    public ReadOnlySpan<float> Delayed(int samples, int frames) => _samples.AsSpan(_history - samples, frames);
+    /// <summary>The samples of a block that is rendered, as they were some samples ago.</summary>
+    /// <param name="block">The last block or the one before it.</param>
+    /// <param name="from">Where in the block to begin.</param>
+    /// <param name="frames">How many samples.</param>
+    /// <param name="delay">How many samples ago.</param>
+    public ReadOnlySpan<float> Delayed(Block block, int from, int frames, int delay) =>
+        _samples[block.Side].AsSpan(_history + from - delay, frames);
 
-    /// <summary>Renders the next block; blocks follow each other without a gap.</summary>
-    /// <param name="start">First sample of the block.</param>
-    /// <param name="frames">Its length.</param>
-    /// <param name="framesBefore">The length of the block before it.</param>
-    public void Render(long start, int frames, int framesBefore)
+    /// <summary>True if <see cref="Delayed"/> would give nothing but zeros, as between two hits.</summary>
+    public bool IsSilent(Block block, int from, int frames, int delay)
+    {
+        var first = (_history + from - delay) / StretchFrames;
+        var last = (_history + from - delay + frames - 1) / StretchFrames;
+        return _silent[block.Side].AsSpan(first, last - first + 1).IndexOf(false) < 0;
+    }
+
+    /// <summary>Renders the next block.</summary>
+    public void Render(Block block)
     {
         if (IsIdle)
         {
             return;
         }
 
-        _samples.AsSpan(framesBefore, _history).CopyTo(_samples);
-        var block = _samples.AsSpan(_history, frames);
-        block.Clear();
-        _sounding.RemoveAll(SoundIsOver);
-        while (_next < _notes.Length && _notes[_next].Start < start + frames)
+        _samples[1 - block.Side].AsSpan(_framesBefore, _history).CopyTo(_samples[block.Side]);
+        _framesBefore = block.Frames;
+        var samples = _samples[block.Side].AsMemory(_history, block.Frames);
+        samples.Span.Clear();
+        _sounding.RemoveAll(sound => !sound.AddTo(samples.Span));
+        while (_next < _notes.Length && _notes[_next].Start < block.Start + block.Frames)
         {
             var sound = Begin(_notes[_next], (uint)_next);
-            if (sound.AddTo(block[(int)(_notes[_next].Start - start)..]))
+            if (sound.AddTo(samples.Span[(int)(_notes[_next].Start - block.Start)..]))
             {
                 _sounding.Add(sound);
             }
@@ -69,10 +87,14 @@ internal sealed class VoiceStandIn
             _next++;
         }
 
-        bool SoundIsOver(ISound sound) => !sound.AddTo(_samples.AsSpan(_history, frames));
+        for (var i = 0; i < _silent[block.Side].Length; i++)
+        {
+            var stretch = _samples[block.Side].AsSpan(i * StretchFrames);
+            _silent[block.Side][i] = !stretch[..Math.Min(StretchFrames, stretch.Length)].ContainsAnyExcept(0f);
+        }
     }
 
-    private ISound Begin(PlayedNote note, uint number) => _voice.Drum is { } drum
+    private VoiceSound Begin(PlayedNote note, uint number) => _voice.Drum is { } drum
         ? new DrumSound(drum, _shape, note, _sampleRate, Seed(number))
         : new ToneSound(_voice.Tone ?? new TonePatch(), _shape, note, _sampleRate);
 

@@ -1,3 +1,4 @@
+using CsCheck;
 using GateSplit.Core.Sound;
 using GateSplit.Tests.Shared;
 
@@ -32,6 +33,45 @@ public sealed class ChannelCutterTests : IDisposable
             Assert.Equal(reader.Frames, file.Frames);
             Assert.Empty(file.Remarks);
         }
+    }
+
+    [Fact]
+    public void Any_lines_of_any_recording_hold_the_bytes_of_their_channels()
+    {
+        var cases =
+            from channels in Gen.Int[1, 11]
+            from frames in Gen.OneOf(Gen.Int[0, 40], Gen.Int[3600, 3700], Gen.Int[90_000, 90_010])
+            from lines in Gen.OneOf(Gen.Const(Enumerable.Range(1, channels).ToArray()), Gen.Int[1, channels].Array[1, 6])
+            from sample in Gen.OneOf(Gen.Const(SampleFormat.Pcm16), Gen.Const(SampleFormat.Pcm24), Gen.Const(SampleFormat.Float32))
+            from seed in Gen.Int
+            select (Format: new AudioFormat(channels, 48000, sample), Frames: frames, Lines: lines, Seed: seed);
+        cases.Sample(
+            c =>
+            {
+                var bytes = new byte[c.Frames * c.Format.BytesPerFrame];
+                new Random(c.Seed).NextBytes(bytes);
+                using (var writer = new WaveWriter(_folder["any.wav"], c.Format, c.Frames, null))
+                {
+                    writer.Write(bytes);
+                    writer.Finish();
+                    writer.TakeName();
+                }
+
+                using var reader = WaveReader.Open(_folder["any.wav"]).Value!;
+                Assert.Null(ChannelCutter.Cut(reader, [.. c.Lines.Select((channel, i) => Line($"Line {i}", channel))], _ => null));
+                for (var i = 0; i < c.Lines.Length; i++)
+                {
+                    using var line = WaveReader.Open(_folder[$"Line {i}.wav"]).Value!;
+                    var got = new byte[c.Frames * line.Format.BytesPerFrame];
+                    Assert.Equal(c.Frames, line.Frames);
+                    line.Read(0, got);
+                    var wide = c.Format.BytesPerSample;
+                    var expected = bytes.Chunk(c.Format.BytesPerFrame).SelectMany(f => f.Skip((c.Lines[i] - 1) * wide).Take(wide));
+                    Assert.Equal(expected, got);
+                }
+            },
+            iter: 40,
+            threads: 1);
     }
 
     [Fact]

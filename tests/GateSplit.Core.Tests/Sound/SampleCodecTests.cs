@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using CsCheck;
 using GateSplit.Core.Sound;
 
@@ -14,16 +15,16 @@ public sealed class SampleCodecTests
         var format = new AudioFormat(2, 48000, sample);
         Gen.Byte.Array[12 * format.BytesPerFrame].Sample(bytes =>
         {
+            if (sample == SampleFormat.Float32 && MemoryMarshal.Cast<byte, float>(bytes).ToArray().Any(x => !float.IsFinite(x)))
+            {
+                return true;
+            }
+
             var back = new byte[bytes.Length];
             var floats = new float[12];
             for (var channel = 0; channel < 2; channel++)
             {
                 SampleCodec.Decode(bytes, format, channel, floats);
-                if (floats.Any(float.IsNaN))
-                {
-                    return true;
-                }
-
                 SampleCodec.Encode(floats, format, channel, back);
             }
 
@@ -48,6 +49,19 @@ public sealed class SampleCodecTests
         Assert.Equal(-1f / 8388608, One(SampleFormat.Pcm24, 0xFF, 0xFF, 0xFF));
         Assert.Equal(0.25f, One(SampleFormat.Pcm32, 0, 0, 0, 0x20));
         Assert.Equal(-0.125f, One(SampleFormat.Float64, BitConverter.GetBytes(-0.125)));
+    }
+
+    [Theory]
+    [InlineData(float.NaN)]
+    [InlineData(float.PositiveInfinity)]
+    [InlineData(float.NegativeInfinity)]
+    public void What_is_no_number_is_silence(float value)
+    {
+        var into = new float[2];
+        SampleCodec.Decode([.. BitConverter.GetBytes(value), .. BitConverter.GetBytes(0.5f)], new AudioFormat(1, 1, SampleFormat.Float32), 0, into);
+        Assert.Equal([0f, 0.5f], into);
+        SampleCodec.Decode([.. BitConverter.GetBytes((double)value), .. BitConverter.GetBytes(1e300)], new AudioFormat(1, 1, SampleFormat.Float64), 0, into);
+        Assert.Equal([0f, 0f], into);
     }
 
     [Fact]

@@ -161,6 +161,57 @@ public sealed class RecorderTests : IDisposable
     }
 
     [Fact]
+    public void A_body_has_fallen_by_60_dB_after_its_decay()
+    {
+        // The drum machine's kick is a body alone; its hit is the song's first note of key 36.
+        var (split, song) = Sessions.Drums;
+        var patch = split.Units[0].Chart.Voices.Single(v => v.Id == "kick").Drum!;
+        var start = (int)song.Tempos.ToSamples(song.Notes.First(n => n.Key == 36).StartTick, 48000);
+        var kick = Samples(Print(split, song)["Kick"]).Skip(start).ToArray();
+        double PeakDb(double from, double seconds) =>
+            20 * Math.Log10(kick.Skip((int)(from * 48000)).Take((int)(seconds * 48000)).Max(x => Math.Abs((double)x)));
+
+        // Two windows a third of the decay apart lie 20 dB apart.
+        var third = patch.BodyDecaySeconds / 3;
+        Assert.Equal(-20, PeakDb(0.06 + third, 0.03) - PeakDb(0.06, 0.03), 1.0);
+    }
+
+    [Theory]
+    [InlineData(36, 65.406)]
+    [InlineData(45, 110)]
+    [InlineData(57, 220)]
+    public void A_held_note_has_the_pitch_of_its_key(int key, double hertz)
+    {
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        writer.Hold(11, key, 100, 0, 4);
+        var song = Song.Of(writer.ToFile("One note", 2));
+        var split = StartingSplit.Of([WickerKeys.Chart], 2, 48000);
+        split = StraightLay.Edit(Sessions.View(split, song))!.Apply(split).Value!;
+        var samples = Samples(Print(split, song).Values.Single(t => !t.Measure.Channels[0].Silent));
+
+        // A sine part: its rising crossings over a second, the first and the last placed between two samples.
+        var rising = Enumerable.Range(24000, 48000).Where(i => samples[i] < 0 && samples[i + 1] >= 0)
+            .Select(i => i + samples[i] / (double)(samples[i] - samples[i + 1])).ToList();
+        Assert.Equal(hertz, 48000 * (rising.Count - 1) / (rising[^1] - rising[0]), hertz * 0.0005);
+    }
+
+    [Fact]
+    public void A_closing_hat_cuts_the_open_one_off()
+    {
+        var pattern = new PatternWriter(480, Tempo.Default, Metre.Common);
+        pattern.Hits(10, 46, 0, "X...............");
+        var alone = Song.Of(pattern.ToFile("Open", 1));
+        pattern.Hits(10, 42, 0, "....X...........");
+        var both = Song.Of(pattern.ToFile("Open and closed", 1));
+        var split = StartingSplit.Of([MudlarkNine.Chart], 1, 48000);
+        split = StraightLay.Edit(Sessions.View(split, both))!.Apply(split).Value!;
+        split = Sessions.After(split, new ShapeVoice("u1", new UnitVoice("hat-open") { DecayScale = 4 }));
+        double Late(Song song) => Samples(Print(split, song)["Open hat"]).Skip(24000 + 2400).Take(4800).Max(Math.Abs);
+        Assert.True(Late(alone) > 0.003);
+        Assert.True(Late(both) < Late(alone) / 100);
+    }
+
+    [Fact]
     public void A_loop_or_nothing_armed_is_refused_and_stopping_leaves_nothing()
     {
         var (split, song) = Sessions.Drums;

@@ -1,0 +1,45 @@
+using System.Runtime.CompilerServices;
+using System.Runtime.Intrinsics;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>
+/// A one-pole low-pass, y[n] = a y[n-1] + (1 - a) x[n], on eight samples at a time: the sums over the eight are made by
+/// doubling (Hillis and Steele, "Data parallel algorithms", CACM 29 (1986)), and only the last one is waited for.
+/// </summary>
+internal struct OnePole
+{
+    private readonly float _gain;
+    private readonly float _a1;
+    private readonly float _a2;
+    private readonly float _a4;
+    private readonly Vector256<float> _powers;
+    private float _last;
+
+    /// <summary>A low-pass at rest.</summary>
+    /// <param name="hertz">Where it has fallen by 3 dB.</param>
+    /// <param name="sampleRate">Frames a second.</param>
+    public OnePole(double hertz, int sampleRate)
+    {
+        var g = Maths.FilterGain(hertz, sampleRate);
+        var a = 1 - g / (1 + g);
+        _gain = (float)(1 - a);
+        _a1 = (float)a;
+        _a2 = (float)(a * a);
+        _a4 = (float)(a * a * a * a);
+        _powers = Lanes.Powers(a) * (float)a;
+    }
+
+    /// <summary>The next eight samples.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public Vector256<float> Next(Vector256<float> x)
+    {
+        var y = x * _gain;
+        y += Lanes.Later1(y) * _a1;
+        y += Lanes.Later2(y) * _a2;
+        y += Lanes.Later4(y) * _a4;
+        y += _powers * _last;
+        _last = y.GetElement(7);
+        return y;
+    }
+}
