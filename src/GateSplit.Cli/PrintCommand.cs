@@ -35,7 +35,7 @@ internal static class PrintCommand
             return Guarded.Refuse(refusal);
         }
 
-        foreach (var finding in AllChecks.Look(view).Where(f => f.Severity >= Severity.Warning))
+        foreach (var finding in AllChecks.Look(view).Where(f => f.ToMend))
         {
             Console.Error.WriteLine($"gatesplit: {finding.Sentence}");
         }

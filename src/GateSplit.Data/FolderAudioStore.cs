@@ -56,21 +56,6 @@ public sealed class FolderAudioStore : IAudioStore
     }
 
     /// <inheritdoc/>
-    public async Task<string> Put(ReadOnlyMemory<byte> bytes)
-    {
-        var path = Path.Combine(_staging, Guid.NewGuid().ToString("N"));
-        try
-        {
-            await File.WriteAllBytesAsync(path, bytes.ToArray());
-            return await Adopt(path);
-        }
-        finally
-        {
-            File.Delete(path);
-        }
-    }
-
-    /// <inheritdoc/>
     public string? Find(string hash) => IsHash(hash) && File.Exists(PathOf(hash)) ? PathOf(hash) : null;
 
     /// <inheritdoc/>

@@ -22,9 +22,6 @@ public interface IAudioStore
     /// <returns>Its hash in lower-case hexadecimal.</returns>
     Task<string> Adopt(string path, CancellationToken cancel = default);
 
-    /// <summary>Keeps a few bytes.</summary>
-    Task<string> Put(ReadOnlyMemory<byte> bytes);
-
     /// <summary>Where a file lies, for reading; null if there is none.</summary>
     string? Find(string hash);
 

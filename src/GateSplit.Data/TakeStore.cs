@@ -45,6 +45,19 @@ public sealed class TakeStore(NpgsqlDataSource database)
         return head.With(tracks.AsList());
     }
 
+    /// <summary>Those of some files and overviews that no take knows.</summary>
+    public async Task<IReadOnlyList<string>> Unknown(string[] hashes)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        var unknown = await connection.QueryAsync<string>(
+            """
+            select h from unnest(@hashes) h
+            where not exists (select 1 from audio_files a where a.hash = h or a.overview_hash = h)
+            """,
+            new { hashes });
+        return unknown.AsList();
+    }
+
     /// <summary>Keeps a take whole, or nothing of it; ends its job in the same transaction.</summary>
     /// <param name="take">The take; its files are in the store.</param>
     /// <param name="jobId">The job that made it.</param>

@@ -2,6 +2,7 @@ using System.Text.Json;
 using GateSplit.Core;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using Hangfire;
 using Microsoft.Extensions.Logging;
@@ -11,7 +12,8 @@ namespace GateSplit.Jobs;
 /// <summary>Cuts a many-channel recording by the inputs of the split, one file a track, bit-exactly.</summary>
 public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<BringInJob> log)
 {
-    private const double CutShare = 0.5;
+    private const double CutShare = 0.4;
+    private const double MeasureShare = 0.4;
 
     /// <summary>Runs it.</summary>
     [AutomaticRetry(Attempts = 0)]
@@ -63,20 +65,18 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
             throw new JobRefused($"{request.FileName} does not fit this split: {trouble}");
         }
 
-        var adopted = new NewTake.Track[lines.Count];
+        var cut = new PrintedTrack[lines.Count];
         var done = 0;
         await Parallel.ForAsync(0, lines.Count, pulse.Stop, async (i, cancel) =>
         {
+            await Task.Yield();
             var (track, line) = lines[i];
-            FileMeasure measure;
-            using (var file = WaveReader.Open(line.Path).Value!)
-            {
-                measure = FileMeasure.Of(file, null, cancel) with { Remarks = recording.Remarks };
-            }
-
-            adopted[i] = await parts.Adopt(session.Lines, track, line.Path, measure, cancel);
-            pulse.Report(CutShare + (1 - CutShare) * Interlocked.Increment(ref done) / lines.Count);
+            using var file = WaveReader.Open(line.Path).Value!;
+            cut[i] = new PrintedTrack(track, line.Path, FileMeasure.Of(file, null, cancel) with { Remarks = recording.Remarks });
+            pulse.Report(CutShare + MeasureShare * Interlocked.Increment(ref done) / lines.Count);
         });
+        var adopted = await parts.Adopt(
+            session.Lines, cut, new Part(pulse, CutShare + MeasureShare, 1 - CutShare - MeasureShare), pulse.Stop);
         var note = recording.Remarks.IsEmpty ? request.FileName : $"{request.FileName}. {string.Join(" ", recording.Remarks)}";
         return new NewTake(job.SessionId, TakeKind.BringIn, state.Revision, note, adopted);
     }

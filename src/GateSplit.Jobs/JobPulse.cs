@@ -25,7 +25,20 @@ internal sealed class JobPulse : IProgress<double>, IAsyncDisposable
     public CancellationToken Stop => _stop.Token;
 
     /// <inheritdoc/>
-    public void Report(double value) => Volatile.Write(ref _share, value);
+    /// <remarks>Threads that work side by side may report out of order; the share never falls.</remarks>
+    public void Report(double value)
+    {
+        for (var before = Volatile.Read(ref _share); value > before;)
+        {
+            var seen = Interlocked.CompareExchange(ref _share, value, before);
+            if (seen == before)
+            {
+                return;
+            }
+
+            before = seen;
+        }
+    }
 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()

@@ -21,16 +21,16 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
             return;
         }
 
-        var staging = $"job-{jobId}";
         try
         {
             NewTake take;
             await using (var pulse = new JobPulse(jobId, jobs, log, shutdown))
             {
-                take = await Task.Run(() => work(job, store.Staging(staging), pulse), CancellationToken.None);
+                take = await Task.Run(() => work(job, store.Staging(StagingOf(jobId)), pulse), CancellationToken.None);
             }
 
             await Resilient.Run(() => takes.Keep(take, jobId), log);
+            store.Discard(StagingOf(jobId));
         }
         catch (OperationCanceledException) when (shutdown.IsCancellationRequested)
         {
@@ -54,10 +54,6 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
             log.LogError(e, "Job {Job} failed", jobId);
             await End(jobId, JobState.Failed, "This could not be finished because of a fault in the program; its log tells more. Nothing half-written was kept.");
         }
-        finally
-        {
-            store.Discard(staging);
-        }
     }
 
     private static IOException? FindIo(Exception e) =>
@@ -71,5 +67,12 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
             : $"The disk refused: {e.Message}";
     }
 
-    private Task End(long jobId, string state, string sentence) => Resilient.Run(() => jobs.End(jobId, state, sentence), log);
+    /// <summary>Clears the work away before anybody is told that it has ended.</summary>
+    private Task End(long jobId, string state, string sentence)
+    {
+        store.Discard(StagingOf(jobId));
+        return Resilient.Run(() => jobs.End(jobId, state, sentence), log);
+    }
+
+    private static string StagingOf(long jobId) => $"job-{jobId}";
 }

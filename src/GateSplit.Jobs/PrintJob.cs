@@ -34,13 +34,7 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
 
         var printed = recorder.Print(
             track => Path.Combine(folder, $"{track.Id}.wav"), DateTime.Now, new Part(pulse, 0, PassShare), pulse.Stop);
-        var adopted = new NewTake.Track[printed.Length];
-        var done = 0;
-        await Parallel.ForAsync(0, printed.Length, pulse.Stop, async (i, cancel) =>
-        {
-            adopted[i] = await parts.Adopt(session.Lines, printed[i].Track, printed[i].Path, printed[i].Measure, cancel);
-            pulse.Report(PassShare + (1 - PassShare) * Interlocked.Increment(ref done) / printed.Length);
-        });
+        var adopted = await parts.Adopt(session.Lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Stop);
         return new NewTake(job.SessionId, TakeKind.Print, state.Revision, "", adopted);
     }
 }

@@ -17,7 +17,7 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     public PassTimes Times { get; } = PassTimes.Of(Session.Lines, Session.Song);
 
     /// <summary>Findings that should be mended.</summary>
-    public int ToMend => Findings.Count(f => f.Severity >= Severity.Warning);
+    public int ToMend => Findings.Count(f => f.ToMend);
 
     /// <summary>A station's state in words.</summary>
     public string State(string station) => station switch

@@ -42,7 +42,8 @@ internal static class Sessions
     /// <summary>An element of the first unit.</summary>
     public static ElementRef Element(Split split, string id) => new(split.Units[0].Id, id);
 
-    private static (Split Split, Song Song) Laid(Chart chart)
+    /// <summary>A session of one source, every voice alone once, laid.</summary>
+    public static (Split Split, Song Song) Laid(Chart chart)
     {
         var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
         var split = StartingSplit.Of([chart], (int)song.Bars, 48000);

@@ -61,10 +61,12 @@ public sealed class FaultTests
             Assert.Contains("The disk is full. Make room and start it again. Nothing half-written was kept.", visitor.Text);
             Assert.Empty(Directory.GetFiles(Path.Combine(folder, "audio"), "*", SearchOption.AllDirectories));
 
-            // Before it begins, too.
+            // Before it begins, too: the room that the print had taken is free again until something else takes it.
+            FillUp(Path.Combine(folder, "filler-2"));
             await visitor.Send("#start");
             await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is { } end && end.TextContent.Contains("too full"), "the lack of room is told");
             File.Delete(Path.Combine(folder, "filler"));
+            File.Delete(Path.Combine(folder, "filler-2"));
             await visitor.Send("form[action*='Pass']", new Dictionary<string, string> { ["bars"] = "2" });
             await visitor.Send("#start");
             await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "it prints once there is room");

@@ -24,6 +24,18 @@ public sealed record Chart(string Id, string Name, SourceKind Kind, string Gist)
     /// <summary>What to set on the real source, in order.</summary>
     public ImmutableArray<ChartSetting> Settings { get; init; } = [];
 
+    /// <summary>Groups that carry sound of their own accord; empty if elements go straight to their ports.</summary>
+    public ImmutableArray<ChartGroup> Groups { get; init; } = [];
+
+    /// <summary>How it can run in time with a recorder.</summary>
+    public ChartClock Clock { get; init; } = ChartClock.None;
+
+    /// <summary>Usual milliseconds from a note to the gate.</summary>
+    public double LatencyMs { get; init; }
+
+    /// <summary>True if the user declares its ports; declared ones exist only after the source was loaded again.</summary>
+    public bool DeclaresPorts { get; init; }
+
     /// <summary>True if an element that is given a port leaves the main mix by itself.</summary>
     public bool AssignedLeavesMain { get; init; }
 
@@ -38,6 +50,9 @@ public sealed record Chart(string Id, string Name, SourceKind Kind, string Gist)
 
     /// <summary>Finds an element; null if there is none.</summary>
     public ChartElement? Element(string id) => Elements.FirstOrDefault(e => e.Id == id);
+
+    /// <summary>Finds a group that carries sound; null if there is none.</summary>
+    public ChartGroup? Group(string? name) => Groups.FirstOrDefault(g => g.Name == name);
 
     /// <summary>Finds a port; null if there is none.</summary>
     public ChartPort? Port(int number) => Ports.FirstOrDefault(p => p.Number == number);

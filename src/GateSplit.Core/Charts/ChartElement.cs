@@ -10,8 +10,16 @@ namespace GateSplit.Core.Charts;
 /// <param name="Width">Mono or stereo.</param>
 public sealed record ChartElement(string Id, string Name, Family Family, ElementKind Kind, Width Width)
 {
-    /// <summary>Group it is gathered under; null for none.</summary>
+    /// <summary>
+    /// Group it is gathered under; null for none. If the chart lists the group among its own, the element follows it.
+    /// </summary>
     public string? Group { get; init; }
+
+    /// <summary>
+    /// The part of the source it shares with the other elements that say the same: only one of them sounds at a time.
+    /// Null if it has its own.
+    /// </summary>
+    public string? SharedVoice { get; init; }
 
     /// <summary>The voices it hears; empty for a return.</summary>
     public ImmutableArray<Hearing> Hears { get; init; } = [];

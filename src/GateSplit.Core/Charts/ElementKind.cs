@@ -11,4 +11,10 @@ public enum ElementKind
 
     /// <summary>The output of a shared effect.</summary>
     Return,
+
+    /// <summary>What comes in at the source's external input and leaves with the rest.</summary>
+    External,
+
+    /// <summary>A part that only sends notes on and makes no sound: it needs no port.</summary>
+    NoteOnly,
 }

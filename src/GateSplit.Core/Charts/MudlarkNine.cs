@@ -26,6 +26,8 @@ public static class MudlarkNine
         "A drum machine with nine voices that leave over USB once its outputs are set to separate; effects are only in the mix.")
     {
         MasterDrive = 0.5,
+        LatencyMs = 3.2,
+        Clock = new ChartClock(Follows: true, Leads: true, StartStop: true),
         Voices = [.. Nine.Select(v => new ChartVoice(v.Id, v.Name, 10, [v.Key]) { Drum = v.Patch })],
         Elements =
         [

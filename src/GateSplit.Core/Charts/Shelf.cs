@@ -6,7 +6,11 @@ namespace GateSplit.Core.Charts;
 public static class Shelf
 {
     /// <summary>All of them, in the order they are offered.</summary>
-    public static ImmutableArray<Chart> Charts { get; } = [OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart];
+    public static ImmutableArray<Chart> Charts { get; } = 
+    [
+        OstlerKitRoom.Chart, FennelSampler.Chart, TansyGrid.Chart, MudlarkNine.Chart, BrindleSix.Chart,
+        HeronTen.Chart, WickerKeys.Chart, PocketWeir.Chart, SiskinMono.Chart, RecorderGroups.Chart,
+    ];
 
     /// <summary>Finds one; null if there is none.</summary>
     public static Chart? Find(string id) => Charts.FirstOrDefault(c => c.Id == id);

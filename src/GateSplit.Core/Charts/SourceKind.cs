@@ -8,4 +8,10 @@ public enum SourceKind
 
     /// <summary>A box of its own; its ports arrive over USB or cables.</summary>
     Hardware,
+
+    /// <summary>An instrument host on a tablet; its ports are joined one by one to the recorder's.</summary>
+    Tablet,
+
+    /// <summary>Groups that are already inside the recorder and leave by its own buses.</summary>
+    Recorder,
 }

@@ -29,6 +29,7 @@ public static class WickerKeys
         "A keyboard of twelve parts by MIDI channel, sent to four stereo USB pairs.")
     {
         AssignedLeavesMain = true,
+        LatencyMs = 5,
         Voices = [.. Parts.Select(p => new ChartVoice(p.Id, p.Name, p.Channel, []) { Tone = p.Patch })],
         Elements =
         [

@@ -10,10 +10,18 @@ public static class AllChecks
     [
         new LoopCheck(),
         new ModeCheck(),
+        new RestartCheck(),
         new SilentLineCheck(),
         new UnheardPortCheck(),
         new EmptyTrackCheck(),
         new DoubledCheck(),
+        new OffByOneCheck(),
+        new SkippedNumberCheck(),
+        new GroupAndElementCheck(),
+        new SharedVoiceCheck(),
+        new NoteOnlyCheck(),
+        new HardPanPartnerCheck(),
+        new MasterEffectCheck(),
         new MergedCheck(),
         new ReturnOnElementCheck(),
         new WidthCheck(),
@@ -21,15 +29,31 @@ public static class AllChecks
         new NotArmedCheck(),
         new NotMonitoredCheck(),
         new TrackNameCheck(),
+        new FileNameCheck(),
+        new CrossingsCheck(),
+        new MoreLinesThanPortsCheck(),
+        new InputTakenTwiceCheck(),
+        new ClockCheck(),
+        new CountInCheck(),
+        new TailCheck(),
+        new UnnamedUnitsCheck(),
     ];
 
-    /// <summary>What all rules find, the weightiest first.</summary>
+    /// <summary>What all rules find, the weightiest first; what was accepted as meant comes last.</summary>
     public static ImmutableArray<Finding> Look(SplitView view) =>
     [
         .. Rules
             .SelectMany(rule => rule.Look(view).Select(f => f with { Check = NameOf(rule) }))
-            .OrderByDescending(f => f.Severity),
+            .Select(f => WithReason(view, f))
+            .OrderBy(f => f.Accepted is not null)
+            .ThenByDescending(f => f.Severity),
     ];
+
+    /// <summary>A finding stays accepted only while it says the same; one that stops every pass cannot be meant.</summary>
+    private static Finding WithReason(SplitView view, Finding finding) => finding.Severity == Severity.Stop ? finding : finding with
+    {
+        Accepted = view.Split.Accepted.FirstOrDefault(a => a.Key == finding.Key && a.Sentence == finding.Sentence)?.Why,
+    };
 
     private static string NameOf(ICheck rule) => rule.GetType().Name[..^"Check".Length];
 }

@@ -11,6 +11,12 @@ public sealed record Finding(Severity Severity, Place Place, string Sentence)
     /// <summary>The check that found it.</summary>
     public string Check { get; init; } = "";
 
+    /// <summary>Why it is meant to be so; null if nobody accepted it.</summary>
+    public string? Accepted { get; init; }
+
+    /// <summary>True if it should be mended before recording.</summary>
+    public bool ToMend => Severity >= Severity.Warning && Accepted is null;
+
     /// <summary>What the fix does, as a label for its button; null where there is none.</summary>
     public string? FixLabel { get; init; }
 

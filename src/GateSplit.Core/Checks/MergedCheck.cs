@@ -17,7 +17,7 @@ public sealed class MergedCheck : ICheck
                 var feeds = view.SoundingAt(unit.Id, port.Number)
                     .Where(f => unit.Chart.Element(f.Element.ElementId)!.Kind != ElementKind.Return)
                     .ToList();
-                if (feeds.Count < 2 || HardApart(feeds) || !view.AnyTrackHears(unit.Id, port.Number))
+                if (feeds.Count < 2 || HardApart(feeds) || AreOneGroup(unit, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
                 {
                     continue;
                 }
@@ -33,6 +33,10 @@ public sealed class MergedCheck : ICheck
 
     private static bool HardApart(List<PortFeed> feeds) =>
         feeds.Count(f => f.Gain.ReachesLeft) <= 1 && feeds.Count(f => f.Gain.ReachesRight) <= 1;
+
+    /// <summary>Elements that follow one group to its port are together because somebody gave the group that port.</summary>
+    private static bool AreOneGroup(Unit unit, List<PortFeed> feeds) =>
+        feeds.Select(f => unit.Element(f.Element.ElementId)).Select(e => e.Port is null ? unit.GroupOf(e)?.Name : null).Distinct().ToList() is [not null];
 
     private static Finding Tell(SplitView view, Unit unit, ChartPort port, List<PortFeed> feeds)
     {

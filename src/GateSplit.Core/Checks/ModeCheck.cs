@@ -11,7 +11,7 @@ public sealed class ModeCheck : ICheck
         foreach (var unit in view.Split.Units)
         {
             var closed = view.SoundingElements
-                .Where(e => e.Unit == unit && e.Set.Port is { } port && !unit.Exposes(port))
+                .Where(e => e.Unit == unit && !unit.NeedsRestart && unit.AssignedPort(e.Set) is { } port && !unit.Exposes(port))
                 .Select(e => e.Chart.Name)
                 .ToList();
             if (closed.Count == 0)

@@ -21,7 +21,7 @@ public sealed class SilentLineCheck : ICheck
                 yield return Finding.Warning(Place.Of(element), $"{chart.Name} plays in this song but is muted on {unit.Name}: it will not be recorded.")
                     .WithFix($"Let {chart.Name} sound", new SetMuted(element, false));
             }
-            else if (set.Port is null)
+            else if (chart.Kind != ElementKind.NoteOnly && unit.AssignedPort(set) is null)
             {
                 yield return Finding.Warning(Place.Of(element), $"{chart.Name} has no port and was taken out of the main mix: it is not heard anywhere.")
                     .WithFix($"Put {chart.Name} into the main mix", new SetInMain(element, true));

@@ -16,6 +16,14 @@ public sealed class SplitView
         Split = split;
         Sounding = sounding;
         Signal = SplitSignal.Of(split);
+        Elements =
+        [
+            .. from unit in split.Units
+               let settings = unit.Elements.ToDictionary(e => e.ElementId)
+               from chart in unit.Chart.Elements
+               select (new ElementRef(unit.Id, chart.Id), unit, chart, settings[chart.Id]),
+        ];
+        SoundingElements = [.. Elements.Where(e => sounding.Contains(e.Ref))];
     }
 
     /// <summary>The split.</summary>
@@ -31,14 +39,10 @@ public sealed class SplitView
     public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);
 
     /// <summary>Every element with its unit, chart and settings.</summary>
-    public IEnumerable<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> Elements =>
-        from unit in Split.Units
-        from chart in unit.Chart.Elements
-        select (new ElementRef(unit.Id, chart.Id), unit, chart, unit.Element(chart.Id));
+    public ImmutableArray<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> Elements { get; }
 
     /// <summary>Every element that sounds.</summary>
-    public IEnumerable<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> SoundingElements =>
-        Elements.Where(e => Sounding.Contains(e.Ref));
+    public ImmutableArray<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> SoundingElements { get; }
 
     /// <summary>The sounding elements that come out of a port.</summary>
     public ImmutableArray<PortFeed> SoundingAt(string unitId, int port) =>
@@ -50,7 +54,7 @@ public sealed class SplitView
 
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(string unitId, int port) =>
-        Signal.TrackFeeds.Any(f => f.UnitId == unitId && f.Port == port);
+        Signal.Hearing(unitId, port).Any();
 
     /// <summary>The first port of a unit that is open, allowed for the element, and carries nothing; null if there is none.</summary>
     public ChartPort? FreePort(Unit unit, ChartElement element) => unit.Chart.Ports.FirstOrDefault(p =>

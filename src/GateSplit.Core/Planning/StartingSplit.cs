@@ -20,12 +20,20 @@ public static class StartingSplit
         return new Split(
             units,
             [
-                .. units.Select(u => new Bank($"b-{u.Id}", Label(u, units), u.Chart.Kind == SourceKind.PlugIn ? BankKind.PlugInReturns : BankKind.Usb, u.Chart.Channels, u.Id)),
+                .. units.Select(u => new Bank($"b-{u.Id}", Label(u, units), KindFor(u.Chart.Kind), u.Chart.Channels, u.Id)),
                 new Bank("buses", "Bus", BankKind.Buses, Buses, null),
             ],
             [],
             new PassSettings(lengthBars, 1, null, sampleRate, SampleFormat.Pcm24));
     }
+
+    private static BankKind KindFor(SourceKind source) => source switch
+    {
+        SourceKind.PlugIn => BankKind.PlugInReturns,
+        SourceKind.Tablet => BankKind.AppToApp,
+        SourceKind.Recorder => BankKind.StemBuses,
+        _ => BankKind.Usb,
+    };
 
     private static Chart Named(Chart chart, IReadOnlyList<Chart> charts, int index)
     {
@@ -36,7 +44,13 @@ public static class StartingSplit
     /// <summary>"USB" or "Return" where there is only one such row, with the unit's first word where there are more.</summary>
     private static string Label(Unit unit, ImmutableArray<Unit> units)
     {
-        var word = unit.Chart.Kind == SourceKind.PlugIn ? "Return" : "USB";
+        var word = unit.Chart.Kind switch
+        {
+            SourceKind.PlugIn => "Return",
+            SourceKind.Tablet => "App",
+            SourceKind.Recorder => "Stem",
+            _ => "USB",
+        };
         return units.Count(u => u.Chart.Kind == unit.Chart.Kind) == 1 ? word : $"{unit.Name.Split(' ')[0]} {word}";
     }
 }

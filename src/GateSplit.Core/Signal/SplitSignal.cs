@@ -9,9 +9,12 @@ namespace GateSplit.Core.Signal;
 public sealed class SplitSignal
 {
     private readonly ILookup<string, TrackFeed> _byTrack;
+    private readonly ILookup<(string, int), TrackFeed> _hearing;
+    private readonly ILookup<string, BusFeed> _byBusSource;
     private readonly ILookup<(string, int), PortFeed> _byPort;
     private readonly ILookup<ElementRef, PortFeed> _byElement;
     private readonly ILookup<ElementRef, Contribution> _contributions;
+    private readonly ILookup<string, Contribution> _arriving;
 
     private SplitSignal(Split split)
     {
@@ -21,10 +24,13 @@ public sealed class SplitSignal
         BusFeeds = [.. split.Tracks.SelectMany(t => BusesOf(split, t))];
         Loops = LoopFinder.Find([.. split.Tracks.Select(t => t.Id)], [.. BusFeeds.Select(b => (b.FromTrackId, b.ToTrackId))]);
         _byTrack = TrackFeeds.ToLookup(f => f.TrackId);
+        _hearing = TrackFeeds.ToLookup(f => (f.UnitId, f.Port));
+        _byBusSource = BusFeeds.ToLookup(b => b.FromTrackId);
         _byPort = PortFeeds.ToLookup(f => (f.UnitId, f.Port));
         _byElement = PortFeeds.ToLookup(f => f.Element);
         Contributions = [.. split.Units.SelectMany(Contribute)];
         _contributions = Contributions.ToLookup(c => c.Element);
+        _arriving = Contributions.ToLookup(c => c.TrackId);
     }
 
     /// <summary>The split it was computed from.</summary>
@@ -54,6 +60,9 @@ public sealed class SplitSignal
     /// <summary>The ports an element comes out of.</summary>
     public IEnumerable<PortFeed> PortsOf(ElementRef element) => _byElement[element];
 
+    /// <summary>The tracks that listen to a port.</summary>
+    public IEnumerable<TrackFeed> Hearing(string unitId, int port) => _hearing[(unitId, port)];
+
     /// <summary>The ports a track listens to.</summary>
     public IEnumerable<TrackFeed> Into(string trackId) => _byTrack[trackId];
 
@@ -61,7 +70,7 @@ public sealed class SplitSignal
     public IEnumerable<Contribution> Reaching(ElementRef element) => _contributions[element];
 
     /// <summary>The elements that arrive in a track.</summary>
-    public IEnumerable<Contribution> In(string trackId) => Contributions.Where(c => c.TrackId == trackId);
+    public IEnumerable<Contribution> In(string trackId) => _arriving[trackId];
 
     /// <summary>The gain of an element's send to the unit's return, after its fader; zero if it sends nothing.</summary>
     public static Gain2x2 SendGain(Unit unit, ChartElement chart)
@@ -82,20 +91,27 @@ public sealed class SplitSignal
         {
             var set = unit.Element(chart.Id);
             var main = unit.Chart.MainPort.Number;
-            var ports = new SortedSet<int>();
-            if (set.Port is { } own)
+            if (chart.Kind == ElementKind.NoteOnly)
             {
-                ports.Add(own);
+                continue;
             }
 
-            if (set.InMain)
+            var group = set.Port is null ? unit.GroupOf(set) : null;
+            var ports = new SortedSet<int>();
+            if (unit.AssignedPort(set) is { } assigned)
+            {
+                ports.Add(assigned);
+            }
+
+            // An element that follows a group with a port goes where the group goes, and not into the main mix as well.
+            if (set.InMain && group?.Port is null)
             {
                 ports.Add(main);
             }
 
             foreach (var port in ports.Where(unit.Exposes).Select(n => unit.Chart.Port(n)).OfType<ChartPort>())
             {
-                var gain = ToPort(chart, set, port);
+                var gain = (group is null ? 1 : group.Muted ? 0 : new Decibels(group.FaderDb).Ratio) * ToPort(chart, set, port);
                 if (!gain.IsZero)
                 {
                     yield return new PortFeed(new ElementRef(unit.Id, chart.Id), unit.Id, port.Number, gain);
@@ -194,7 +210,7 @@ public sealed class SplitSignal
         var arrivals = new Dictionary<string, Gain2x2>();
         foreach (var feed in _byElement[element])
         {
-            foreach (var next in TrackFeeds.Where(t => t.UnitId == feed.UnitId && t.Port == feed.Port))
+            foreach (var next in _hearing[(feed.UnitId, feed.Port)])
             {
                 Arrive(next.TrackId, next.Gain.After(feed.Gain.After(before)), arrivals, []);
             }
@@ -211,7 +227,7 @@ public sealed class SplitSignal
         }
 
         arrivals[trackId] = arrivals.GetValueOrDefault(trackId) + gain;
-        foreach (var next in BusFeeds.Where(b => b.FromTrackId == trackId))
+        foreach (var next in _byBusSource[trackId])
         {
             Arrive(next.ToTrackId, next.Gain.After(gain), arrivals, passed.Add(trackId));
         }

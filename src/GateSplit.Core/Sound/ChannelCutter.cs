@@ -265,10 +265,8 @@ public static class ChannelCutter
             _from = recorded;
             _to = recorded with { Channels = line.Channels.Length };
             _frames = frames;
-            // A file that is new, not emptied: a file system may write an emptied one out to the disk when it is closed.
-            File.Delete(PartPath);
-            _file = File.OpenHandle(PartPath, FileMode.CreateNew, FileAccess.Write, FileShare.None, FileOptions.None, frames * _to.BytesPerFrame);
             var header = WaveHeader.Build(_to, frames, broadcast);
+            _file = NewFile.Begin(PartPath, header.Length + frames * _to.BytesPerFrame);
             _headerBytes = header.Length;
             RandomAccess.Write(_file, header, 0);
         }

@@ -24,18 +24,7 @@ public sealed class WaveWriter : IDisposable
         Format = format;
         _dataBytes = frames * format.BytesPerFrame;
         var header = WaveHeader.Build(format, frames, broadcast);
-
-        // A file that is new, not emptied: a file system may write an emptied one out to the disk when it is closed.
-        // Its room is taken at once, so that a disk that is too small is told before the first sample.
-        File.Delete(PartPath);
-        _stream = new FileStream(PartPath, new FileStreamOptions
-        {
-            Mode = FileMode.CreateNew,
-            Access = FileAccess.Write,
-            Share = FileShare.None,
-            BufferSize = 0,
-            PreallocationSize = header.Length + _dataBytes,
-        });
+        _stream = new FileStream(NewFile.Begin(PartPath, header.Length + _dataBytes), FileAccess.Write, bufferSize: 0);
         _stream.Write(header);
     }
 

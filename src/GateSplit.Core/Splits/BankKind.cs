@@ -9,6 +9,15 @@ public enum BankKind
     /// <summary>Channels of a USB connection.</summary>
     Usb,
 
+    /// <summary>Sockets of an interface, reached by cables.</summary>
+    Analog,
+
+    /// <summary>Ports that are joined one by one to those of another app.</summary>
+    AppToApp,
+
+    /// <summary>Internal buses on which groups of the recorder itself come out.</summary>
+    StemBuses,
+
     /// <summary>Internal buses, fed by tracks.</summary>
     Buses,
 }

@@ -18,8 +18,13 @@ public sealed record SetMode(string UnitId, string ModeId) : Edit
             return new Refusal("This source is not in the split any more.");
         }
 
-        return unit.Chart.Modes.Any(m => m.Id == ModeId)
-            ? split.With(unit with { ModeId = ModeId })
-            : new Refusal($"{unit.Name} has no such mode.");
+        if (unit.Chart.Modes.FirstOrDefault(m => m.Id == ModeId) is not { } mode)
+        {
+            return new Refusal($"{unit.Name} has no such mode.");
+        }
+
+        // Until it is started again, the source stays in the mode it is in.
+        var inForce = mode.NeedsRestart && unit.ModeInForce.Id != mode.Id ? unit.ModeInForce.Id : null;
+        return split.With(unit with { ModeId = ModeId, ModeInForceId = inForce });
     }
 }

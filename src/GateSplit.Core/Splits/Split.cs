@@ -10,6 +10,9 @@ namespace GateSplit.Core.Splits;
 public sealed record Split(
     ImmutableArray<Unit> Units, ImmutableArray<Bank> Banks, ImmutableArray<Track> Tracks, PassSettings Pass)
 {
+    /// <summary>Findings that are meant to be so.</summary>
+    public ImmutableArray<AcceptedFinding> Accepted { get; init; } = [];
+
     /// <summary>Finds a unit; null if there is none.</summary>
     public Unit? Unit(string id) => Units.FirstOrDefault(u => u.Id == id);
 

@@ -13,7 +13,19 @@ namespace GateSplit.Core.Splits;
 public sealed record Unit(
     string Id, string Name, Chart Chart, string ModeId, ImmutableArray<UnitElement> Elements, ImmutableArray<UnitVoice> Voices)
 {
-    /// <summary>The mode it is in.</summary>
+    /// <summary>The groups that were set otherwise than the chart has them.</summary>
+    public ImmutableArray<UnitGroup> Groups { get; init; } = [];
+
+    /// <summary>The mode it really is in while the restart that the chosen one needs is still to come; null if none is.</summary>
+    public string? ModeInForceId { get; init; }
+
+    /// <summary>Ports declared since it was loaded last; they carry nothing yet.</summary>
+    public ImmutableArray<int> UnloadedPorts { get; init; } = [];
+
+    /// <summary>Who keeps time.</summary>
+    public ClockMode Clock { get; init; } = ClockMode.Follows;
+
+    /// <summary>The mode that was chosen.</summary>
     public ChartMode Mode => Chart.Modes.First(m => m.Id == ModeId);
 
     /// <summary>The settings of an element.</summary>
@@ -22,12 +34,33 @@ public sealed record Unit(
     /// <summary>The shape of a voice.</summary>
     public UnitVoice Voice(string id) => Voices.First(v => v.VoiceId == id);
 
-    /// <summary>True if the mode lets a port carry anything.</summary>
-    public bool Exposes(int port) => Mode.Ports.Contains(port);
+    /// <summary>The mode that it really is in.</summary>
+    public ChartMode ModeInForce => Chart.Modes.FirstOrDefault(m => m.Id == ModeInForceId) ?? Mode;
 
-    /// <summary>The port an element is drawn at: its own, or that of the main mix, or none.</summary>
+    /// <summary>True if something was changed that holds only after a restart.</summary>
+    public bool NeedsRestart => ModeInForceId is not null || !UnloadedPorts.IsEmpty;
+
+    /// <summary>True if a port carries anything, as the source really is.</summary>
+    public bool Exposes(int port) =>
+        (ModeInForce.Ports.Contains(port) || (Chart.DeclaresPorts && Chart.Port(port) is not null)) && !UnloadedPorts.Contains(port);
+
+    /// <summary>The settings of a group that carries sound; null if the element follows none.</summary>
+    public UnitGroup? GroupOf(UnitElement element) =>
+        element.FollowsGroup && Chart.Group(Chart.Element(element.ElementId)?.Group) is { } group ? Group(group.Name) : null;
+
+    /// <summary>The settings of a group of the chart.</summary>
+    public UnitGroup Group(string name) => Groups.FirstOrDefault(g => g.Name == name) ?? new UnitGroup(name)
+    {
+        Port = Chart.Group(name)?.Port,
+        FaderDb = Chart.Group(name)?.FaderDb ?? 0,
+    };
+
+    /// <summary>The number of the port of an element's own, or of the group it follows; null if neither has one.</summary>
+    public int? AssignedPort(UnitElement element) => element.Port ?? GroupOf(element)?.Port;
+
+    /// <summary>The port an element is drawn at: its own, its group's, that of the main mix, or none.</summary>
     public ChartPort? PortOf(UnitElement element) =>
-        element.Port is { } own ? Chart.Port(own) : element.InMain ? Chart.MainPort : null;
+        AssignedPort(element) is { } number ? Chart.Port(number) : element.InMain ? Chart.MainPort : null;
 
     /// <summary>A source as it is when new.</summary>
     public static Unit FromChart(string id, Chart chart) => new(

@@ -10,6 +10,9 @@ public sealed record UnitElement(string ElementId)
     /// <summary>True if it is in the main mix.</summary>
     public bool InMain { get; init; } = true;
 
+    /// <summary>False if it leaves its group and goes straight into the main mix; of no matter where it has no such group.</summary>
+    public bool FollowsGroup { get; init; } = true;
+
     /// <summary>Fader in dB.</summary>
     public double FaderDb { get; init; }
 

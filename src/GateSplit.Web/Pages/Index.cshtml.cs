@@ -160,7 +160,7 @@ public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStor
                     summary,
                     string.Join(", ", state.Split.Units.Select(u => u.Name)),
                     state.Split.Tracks.Length,
-                    AllChecks.Look(view).Count(f => f.Severity >= Severity.Warning)));
+                    AllChecks.Look(view).Count(f => f.ToMend)));
             }
         }
 

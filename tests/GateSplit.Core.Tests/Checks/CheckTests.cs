@@ -44,8 +44,10 @@ public sealed class CheckTests
     {
         foreach (var (split, song) in new[] { Drums, Kit })
         {
-            Assert.Empty(AllChecks.Look(Sessions.View(split, song)));
+            Assert.DoesNotContain(AllChecks.Look(Sessions.View(split, song)), f => f.ToMend);
         }
+
+        Assert.Empty(AllChecks.Look(Sessions.View(Kit.Split, Kit.Song)));
     }
 
     [Theory]
@@ -75,14 +77,18 @@ public sealed class CheckTests
     [Fact]
     public void Every_rule_has_a_planted_fault()
     {
-        var planted = Planted.Select(row => row.Data.Item1).ToHashSet();
+        // The last three need several sources and have tests of their own.
+        var planted = Planted.Select(row => row.Data.Item1)
+            .Concat(SourceCheckTests.Planted.Select(row => row.Data.Item1))
+            .Concat(["MoreLinesThanPorts", "Clock", "UnnamedUnits"])
+            .ToHashSet();
         Assert.All(AllChecks.Rules, r => Assert.Contains(r.GetType().Name[..^"Check".Length], planted));
     }
 
     [Fact]
     public void Fog_Signal_tells_exactly_its_planted_faults()
     {
-        var findings = AllChecks.Look(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song));
+        var findings = AllChecks.Look(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song)).Where(f => f.ToMend);
         Assert.Equal(
             ["Doubled@track:t12", "EmptyTrack@track:t3", "Fader@element:u1/tom-low", "ReturnOnElement@element:u2/hall", "UnheardPort@port:u1/5"],
             findings.Select(f => f.Key).Order(StringComparer.Ordinal));
@@ -92,7 +98,7 @@ public sealed class CheckTests
     public void Mending_everything_in_Fog_Signal_by_its_fixes_leaves_nothing()
     {
         var (split, song) = Sessions.Fog;
-        for (var steps = 0; AllChecks.Look(Sessions.View(split, song)) is { IsEmpty: false } findings; steps++)
+        for (var steps = 0; AllChecks.Look(Sessions.View(split, song)).Where(f => f.ToMend).ToList() is { Count: > 0 } findings; steps++)
         {
             Assert.True(steps < 10, "the fixes go round in circles");
             split = Sessions.After(split, findings[0].Fix!);

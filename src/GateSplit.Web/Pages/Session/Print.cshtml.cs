@@ -26,7 +26,7 @@ public sealed class PrintModel(SessionStore sessions, TakeStore takes, JobStore 
     public Take? Shown => AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count > 0 ? AllTakes[0] : null);
 
     /// <summary>Findings that matter before recording.</summary>
-    public IEnumerable<Finding> Warnings => Frame.Findings.Where(f => f.Severity >= Severity.Warning);
+    public IEnumerable<Finding> Warnings => Frame.Findings.Where(f => f.ToMend);
 
     /// <summary>Why no pass can run; null if one can.</summary>
     public string? Refusal { get; private set; }

@@ -1,0 +1,61 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Charts;
+
+/// <summary>A sampler whose ports the user declares, mono and stereo mixed; new ones exist only after it was loaded again.</summary>
+public static class FennelSampler
+{
+    private static readonly ImmutableArray<(string Id, string Name, Family Family, int Key, DrumPatch Patch, double? SendDb)> Hits =
+    [
+        ("kick", "Boot kick", Family.LowDrum, 36, Patches.Kick(50, 0.4), null),
+        ("snare", "Slate snare", Family.Snare, 38, Patches.Snare(), -14),
+        ("clap", "Deck clap", Family.Snare, 39, Patches.Clap(), -12),
+        ("hat", "Tin hat", Family.HatAndCymbal, 42, Patches.Hat(0.07), null),
+        ("shaker", "Grit shaker", Family.TomAndPercussion, 70, Patches.Shaker(), null),
+        ("block", "Oak block", Family.TomAndPercussion, 76, Patches.Click(920), -16),
+    ];
+
+    private static readonly ImmutableArray<(string Id, string Name, Family Family, int Channel, TonePatch Patch, Width Width, double? SendDb)> Held =
+    [
+        ("bass", "Cellar bass", Family.Bass, 1, Patches.Bass(), Width.Mono, null),
+        ("keys", "Parlour keys", Family.Keys, 2, Patches.Keys(), Width.Stereo, -12),
+        ("pad", "Frost pad", Family.Keys, 3, Patches.Pad(), Width.Stereo, -9),
+        ("lead", "Reed lead", Family.Lead, 4, Patches.Lead(), Width.Mono, -12),
+    ];
+
+    /// <summary>The chart.</summary>
+    public static Chart Chart { get; } = new(
+        "fennel-sampler",
+        "Fennel Sampler",
+        SourceKind.PlugIn,
+        "A sampler whose outputs you declare yourself, mono or stereo; a new output exists only once the instrument was loaded again.")
+    {
+        AssignedLeavesMain = true,
+        DeclaresPorts = true,
+        LatencyMs = 0,
+        Voices =
+        [
+            .. Hits.Select(h => new ChartVoice(h.Id, h.Name, 10, [h.Key]) { Drum = h.Patch }),
+            .. Held.Select(h => new ChartVoice(h.Id, h.Name, h.Channel, []) { Tone = h.Patch }),
+        ],
+        Elements =
+        [
+            .. Hits.Select(h => new ChartElement(h.Id, h.Name, h.Family, ElementKind.Voice, Width.Mono)
+            {
+                Hears = [new Hearing(h.Id)], Group = "Drums", SendDb = h.SendDb, FaderDb = -6,
+            }),
+            .. Held.Select(h => new ChartElement(h.Id, h.Name, h.Family, ElementKind.Voice, h.Width)
+            {
+                Hears = [new Hearing(h.Id)], Group = "Tones", SendDb = h.SendDb, FaderDb = -6,
+            }),
+            new("plate", "Plate return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.6 },
+        ],
+        Ports = [new ChartPort(1, "Main", 1, Width.Stereo, Tap.AfterFader) { IsMain = true }],
+        Modes = [new ChartMode("declared", "Declared outputs", [1], NeedsRestart: true)],
+        Settings =
+        [
+            new("Declare the outputs first, save, and load the instrument again; load the sounds after that.", "The recorder sees only the outputs that were there when the instrument was loaded."),
+            new("Send the plate to an output of its own.", "It lands on the main output, on top of whatever is there."),
+        ],
+    };
+}

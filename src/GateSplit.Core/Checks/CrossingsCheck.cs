@@ -1,0 +1,32 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>Where recorded tracks run in another order than their inputs, numbers on the two sides disagree.</summary>
+public sealed class CrossingsCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var bank in view.Split.Banks.Where(b => b.UnitId is not null))
+        {
+            var tracks = view.ArmedTracks.Where(t => t.Input?.BankId == bank.Id).ToList();
+            var inOrder = tracks.OrderBy(t => t.Input!.Channel).ThenBy(t => view.Split.Tracks.IndexOf(t)).ToList();
+            var wrong = tracks.Zip(inOrder).Count(p => p.First.Id != p.Second.Id);
+            if (wrong > 0)
+            {
+                yield return Finding.Note(
+                        Place.Of(view.Split.Unit(bank.UnitId!)!),
+                        $"{Words.Count(wrong, "track")} on {bank.Label} stand in another order than their inputs, so the numbers on the two sides disagree.")
+                    .WithFix("Put the tracks into the order of their inputs", new OrderTracks([.. Merge(view, bank, inOrder)]));
+            }
+        }
+    }
+
+    /// <summary>The tracks of the bank in their new order, all others where they are.</summary>
+    private static IEnumerable<string> Merge(SplitView view, Bank bank, List<Track> inOrder)
+    {
+        var next = 0;
+        return [.. view.Split.Tracks.Select(t => t.Armed && t.Input?.BankId == bank.Id ? inOrder[next++].Id : t.Id)];
+    }
+}

@@ -1,0 +1,31 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>A tail shorter than the longest decay cuts off what rings.</summary>
+public sealed class TailCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        if (view.Split.Pass.TailSeconds is not { } tail)
+        {
+            yield break;
+        }
+
+        var longest = view.SoundingElements
+            .Where(e => view.Signal.Reaching(e.Ref).Any(c => view.Split.Track(c.TrackId)!.Armed))
+            .Select(e => (e.Ref, e.Chart.Name, Seconds: e.Chart.ReturnSeconds + e.Chart.Hears
+                .Select(h => e.Unit.Chart.Voices.First(v => v.Id == h.VoiceId).RingSeconds * e.Unit.Voice(h.VoiceId).DecayScale)
+                .DefaultIfEmpty().Max()))
+            .OrderByDescending(e => e.Seconds)
+            .FirstOrDefault();
+        if (longest.Name is not null && longest.Seconds > tail + 0.05)
+        {
+            yield return Finding.Warning(
+                    Place.Of(longest.Ref),
+                    $"{longest.Name} rings for {longest.Seconds:0.0} seconds, but the tail is only {tail:0.0}: its end will be cut off.")
+                .WithFix("Let the tail last as long as the longest decay", new SetPass(view.Split.Pass with { TailSeconds = null }));
+        }
+    }
+}
