@@ -36,7 +36,7 @@ public sealed class MergedCheck : ICheck
 
     /// <summary>Elements that follow one group to its port are together because somebody gave the group that port.</summary>
     private static bool AreOneGroup(Unit unit, List<PortFeed> feeds) =>
-        feeds.Select(f => unit.Element(f.Element.ElementId)).Select(e => e.Port is null ? unit.GroupOf(e)?.Name : null).Distinct().ToList() is [not null];
+        feeds.Select(f => unit.GroupsOf(unit.Element(f.Element.ElementId)).LastOrDefault()?.Name).Distinct().ToList() is [not null];
 
     private static Finding Tell(SplitView view, Unit unit, ChartPort port, List<PortFeed> feeds)
     {

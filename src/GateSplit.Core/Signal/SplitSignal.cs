@@ -96,7 +96,7 @@ public sealed class SplitSignal
                 continue;
             }
 
-            var group = set.Port is null ? unit.GroupOf(set) : null;
+            var groups = unit.GroupsOf(set).ToList();
             var ports = new SortedSet<int>();
             if (unit.AssignedPort(set) is { } assigned)
             {
@@ -104,14 +104,14 @@ public sealed class SplitSignal
             }
 
             // An element that follows a group with a port goes where the group goes, and not into the main mix as well.
-            if (set.InMain && group?.Port is null)
+            if (set.InMain && groups.All(g => g.Port is null))
             {
                 ports.Add(main);
             }
 
             foreach (var port in ports.Where(unit.Exposes).Select(n => unit.Chart.Port(n)).OfType<ChartPort>())
             {
-                var gain = (group is null ? 1 : group.Muted ? 0 : new Decibels(group.FaderDb).Ratio) * ToPort(chart, set, port);
+                var gain = groups.Aggregate(ToPort(chart, set, port), (gain, g) => (g.Muted ? 0 : new Decibels(g.FaderDb).Ratio) * gain);
                 if (!gain.IsZero)
                 {
                     yield return new PortFeed(new ElementRef(unit.Id, chart.Id), unit.Id, port.Number, gain);

@@ -1,3 +1,5 @@
+using GateSplit.Core.Charts;
+
 namespace GateSplit.Core.Splits;
 
 /// <summary>Whether a split that came from outside holds together, so that the rest of the program can rely on it.</summary>
@@ -6,7 +8,7 @@ public static class SplitShape
     /// <summary>A sentence about the first thing that does not fit; null for a sound split.</summary>
     public static string? Trouble(Split split)
     {
-        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault)
+        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault)
         {
             return "The split in this file lacks its units, banks or tracks.";
         }
@@ -37,9 +39,14 @@ public static class SplitShape
     private static string? TroubleOf(Split split, Unit unit)
     {
         var chart = unit.Chart;
-        if (chart.Ports.IsDefaultOrEmpty || !chart.Ports.Any(p => p.IsMain) || chart.Modes.IsDefaultOrEmpty)
+        if (ChartShape.Trouble(chart) is { } trouble)
         {
-            return $"The chart of {unit.Name} lacks ports, a main port, or modes.";
+            return $"{unit.Name}, {trouble}";
+        }
+
+        if (unit.Elements.IsDefault || unit.Voices.IsDefault || unit.Groups.IsDefault || unit.UnloadedPorts.IsDefault)
+        {
+            return $"The settings of {unit.Name} are not whole.";
         }
 
         if (chart.Modes.All(m => m.Id != unit.ModeId))
@@ -57,8 +64,6 @@ public static class SplitShape
             return $"The settings of {unit.Name} do not name every element and voice of its chart.";
         }
 
-        return chart.Elements.SelectMany(e => e.Hears).Any(h => chart.Voices.All(v => v.Id != h.VoiceId))
-            ? $"An element of {unit.Name} hears a voice that its chart does not have."
-            : null;
+        return null;
     }
 }

@@ -44,9 +44,27 @@ public sealed record Unit(
     public bool Exposes(int port) =>
         (ModeInForce.Ports.Contains(port) || (Chart.DeclaresPorts && Chart.Port(port) is not null)) && !UnloadedPorts.Contains(port);
 
-    /// <summary>The settings of a group that carries sound; null if the element follows none.</summary>
-    public UnitGroup? GroupOf(UnitElement element) =>
-        element.FollowsGroup && Chart.Group(Chart.Element(element.ElementId)?.Group) is { } group ? Group(group.Name) : null;
+    /// <summary>
+    /// The groups an element without a port of its own goes through, the nearest first: up to the one that has a port,
+    /// or all of them on the way into the main mix.
+    /// </summary>
+    public IEnumerable<UnitGroup> GroupsOf(UnitElement element)
+    {
+        if (element.Port is not null || !element.FollowsGroup)
+        {
+            yield break;
+        }
+
+        for (var group = Chart.Group(Chart.Element(element.ElementId)?.Group); group is not null; group = Chart.Group(group.Parent))
+        {
+            var set = Group(group.Name);
+            yield return set;
+            if (set.Port is not null)
+            {
+                yield break;
+            }
+        }
+    }
 
     /// <summary>The settings of a group of the chart.</summary>
     public UnitGroup Group(string name) => Groups.FirstOrDefault(g => g.Name == name) ?? new UnitGroup(name)
@@ -55,8 +73,8 @@ public sealed record Unit(
         FaderDb = Chart.Group(name)?.FaderDb ?? 0,
     };
 
-    /// <summary>The number of the port of an element's own, or of the group it follows; null if neither has one.</summary>
-    public int? AssignedPort(UnitElement element) => element.Port ?? GroupOf(element)?.Port;
+    /// <summary>The number of the port of an element's own, or of the first group on its way that has one; null if none has.</summary>
+    public int? AssignedPort(UnitElement element) => element.Port ?? GroupsOf(element).LastOrDefault()?.Port;
 
     /// <summary>The port an element is drawn at: its own, its group's, that of the main mix, or none.</summary>
     public ChartPort? PortOf(UnitElement element) =>

@@ -1,0 +1,103 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
+using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
+
+namespace GateSplit.Core.Charts;
+
+/// <summary>A chart as a JSON file. The schema is published in docs/schemas/chart.schema.json (JSON Schema 2020-12).</summary>
+public static class ChartJson
+{
+    /// <summary>The name in the field "format".</summary>
+    public const string FormatName = "gate-split-chart";
+
+    /// <summary>The version written here, and the newest that is read.</summary>
+    public const int CurrentVersion = 1;
+
+    /// <summary>The largest file that is read.</summary>
+    public const int MostBytes = 4_000_000;
+
+    /// <summary>Camel case, names for enumerations, nothing left out.</summary>
+    public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        WriteIndented = true,
+        RespectNullableAnnotations = true,
+        RespectRequiredConstructorParameters = true,
+        NumberHandling = JsonNumberHandling.Strict,
+        IgnoreReadOnlyProperties = true,
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+    };
+
+    /// <summary>Writes a chart.</summary>
+    public static string Write(Chart chart) => JsonSerializer.Serialize(new ChartFile(FormatName, CurrentVersion, chart), Options);
+
+    /// <summary>Reads a chart.</summary>
+    /// <returns>The chart; or a sentence with the place in the file.</returns>
+    public static Result<Chart> Read(string json)
+    {
+        if (json.Length > MostBytes)
+        {
+            return new Refusal($"This file is larger than {Words.Size(MostBytes)}, which is the most that is read for a chart.");
+        }
+
+        ChartFile? file;
+        try
+        {
+            // The version comes first: a newer file may be laid out otherwise.
+            using var document = JsonDocument.Parse(json);
+            var head = document.Deserialize<Head>(Options);
+            if (head?.Format != FormatName)
+            {
+                return new Refusal($"This is no chart: its field \"format\" is not \"{FormatName}\".");
+            }
+
+            if (head.Version is not (>= 1 and <= CurrentVersion))
+            {
+                return new Refusal($"This chart has version {head.Version} of the format; {CurrentVersion} is the newest that is read here.");
+            }
+
+            file = document.Deserialize<ChartFile>(Options);
+        }
+        catch (JsonException e)
+        {
+            return new Refusal(Told(e));
+        }
+
+        return ChartShape.Trouble(file!.Chart) is { } trouble ? new Refusal(trouble) : file.Chart;
+    }
+
+    /// <summary>The schema of the file.</summary>
+    public static string Schema()
+    {
+        var schema = Options.GetJsonSchemaAsNode(typeof(ChartFile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
+        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.Insert(1, "title", "Gate Split chart");
+        schema["properties"]!["format"] = new JsonObject { ["const"] = FormatName };
+        return schema.ToJsonString(new JsonSerializerOptions { WriteIndented = true }) + "\n";
+    }
+
+    /// <summary>The reader's line is that of the object it was about to build, so the place is told where it is known.</summary>
+    private static string Told(JsonException e)
+    {
+        const string missing = "including: ";
+        if (e.Path is not { Length: > 2 } path)
+        {
+            return e.LineNumber is { } line ? $"Line {line + 1} is not JSON that can be read." : "This is not JSON that can be read.";
+        }
+
+        var at = e.Message.IndexOf(missing, StringComparison.Ordinal);
+        return at < 0
+            ? $"{path[2..]}: the value is not of the kind that belongs there."
+            : $"{path[2..]}: {e.Message[(at + missing.Length)..].Split(". ")[0].TrimEnd('.')} is missing.";
+    }
+
+    /// <summary>The file.</summary>
+    /// <param name="Format">Always <see cref="FormatName"/>.</param>
+    /// <param name="Version">Of the format.</param>
+    /// <param name="Chart">The chart.</param>
+    public sealed record ChartFile(string Format, int Version, Chart Chart);
+
+    private sealed record Head(string? Format = null, int Version = 0);
+}
