@@ -122,6 +122,49 @@ public sealed class SessionStore(NpgsqlDataSource database)
         connection.ExecuteScalarAsync<int?>(
             "select redo from split_revisions where session_id = @id and revision = @expected", new { id, expected }, transaction));
 
+    /// <summary>The edits that led to the split as it is, the newest first.</summary>
+    /// <param name="id">The session.</param>
+    /// <param name="most">No more than so many.</param>
+    public async Task<IReadOnlyList<Revision>> History(long id, int most = 200)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return (await connection.QueryAsync<Revision>(
+            """
+            with recursive way as (
+                select r.revision, r.parent, r.edit, r.created_at, 1 as step
+                from split_revisions r join sessions s on s.id = r.session_id and s.revision = r.revision
+                where r.session_id = @id
+                union all
+                select r.revision, r.parent, r.edit, r.created_at, way.step + 1
+                from way join split_revisions r on r.session_id = @id and r.revision = way.parent
+                where way.step < @most
+            )
+            select revision as number, edit, created_at from way order by step
+            """,
+            new { id, most })).AsList();
+    }
+
+    /// <summary>Goes back to an earlier revision, by as many undos as it takes; each can be done again.</summary>
+    /// <returns>False if the session has moved on or the revision does not lie on the way that led here.</returns>
+    public async Task<bool> GoBack(long id, int expected, int revision)
+    {
+        var way = (await History(id, int.MaxValue)).Select(r => r.Number).TakeWhile(n => n != revision).ToList();
+        if (way.Count == 0 || way[0] != expected)
+        {
+            return false;
+        }
+
+        foreach (var step in way)
+        {
+            if (!await Undo(id, step))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     /// <summary>Moves a session to another revision while its row is held.</summary>
     private async Task<bool> Swap(long id, int expected, Func<NpgsqlConnection, NpgsqlTransaction, Task<int?>> next)
     {

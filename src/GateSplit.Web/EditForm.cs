@@ -25,6 +25,14 @@ public static class EditForm
             "bleed" => Number(Text("value")) is { } db ? new SetBleed(element, db) : Bad("bleed"),
             "shape" => Shape(form),
             "mode" => new SetMode(Text("unit"), Text("mode")),
+            "restarted" => new MarkRestarted(Text("unit")),
+            "clock" => Enum.TryParse<ClockMode>(Text("clock"), out var clock) ? new SetClock(Text("unit"), clock) : Bad("clock"),
+            "rename-unit" => new RenameUnit(Text("unit"), Text("name")),
+            "remove-unit" => new RemoveUnit(Text("unit")),
+            "declare" => Declare(form),
+            "group" => Group(form, split),
+            "follows" => new SetFollowsGroup(element, Flag(Text("on"))),
+            "unaccept" => new UnacceptFinding(Text("finding")),
             "input" => new SetTrackInput(track, Input(Text("input"))),
             "width" => new SetTrackWidth(track, Text("width") == "stereo" ? Width.Stereo : Width.Mono),
             "rename" => new RenameTrack(track, Text("name")),
@@ -54,6 +62,27 @@ public static class EditForm
     }
 
     private static Refusal Bad(string field) => new($"The {field} needs a number.");
+
+    private static Result<Edit> Declare(IFormCollection form) =>
+        int.TryParse(form["count"], out var count) && int.TryParse(form["from"], out var from)
+            ? new DeclarePorts(form["unit"].ToString(), count, form["width"] == "stereo" ? Width.Stereo : Width.Mono, form["label"].ToString(), from)
+            : Bad("number of outputs");
+
+    private static Result<Edit> Group(IFormCollection form, Split split)
+    {
+        var name = form["group"].ToString();
+        if (split.Unit(form["unit"].ToString()) is not { } unit)
+        {
+            return new Refusal("This source is not in the split any more.");
+        }
+
+        var before = unit.Group(name);
+        var port = form.ContainsKey("port") ? OptionalInt(form["port"].ToString()) : (true, before.Port);
+        var fader = form.ContainsKey("value") ? Number(form["value"].ToString()) : before.FaderDb;
+        return port.Item1 && fader is { } db
+            ? new SetGroup(unit.Id, before with { Port = port.Item2, FaderDb = db, Muted = form.ContainsKey("muted") ? Flag(form["muted"].ToString()) : before.Muted })
+            : Bad("group");
+    }
 
     private static Result<Edit> Shape(IFormCollection form) =>
         Number(form["tune"].ToString()) is { } tune && Number(form["decay"].ToString()) is { } decay && Number(form["level"].ToString()) is { } level

@@ -22,6 +22,9 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     /// <summary>A station's state in words.</summary>
     public string State(string station) => station switch
     {
+        "sources" => Session.State.Split.Units.Count(u => u.NeedsRestart) is > 0 and var waiting
+            ? $"{waiting} to restart"
+            : Core.Words.Count(Session.State.Split.Units.Length, "source"),
         "split" => Session.State.Split.Tracks.IsEmpty ? "not begun" : ToMend > 0 ? $"{ToMend} to mend" : "ready",
         "print" => Job is { IsActive: true } ? "running" : Takes > 0 ? Core.Words.Count(Takes, "take") : "not begun",
         _ => Takes > 0 ? "ready" : "not begun",
@@ -32,6 +35,7 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     {
         "not begun" => "○",
         "running" => "▸",
+        var state when state.EndsWith("restart", StringComparison.Ordinal) => "!",
         var state when state.EndsWith("mend", StringComparison.Ordinal) => "!",
         "ready" => "●",
         _ => "✓",

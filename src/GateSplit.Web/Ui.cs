@@ -19,6 +19,15 @@ public static class Ui
     /// <summary>"mono", "stereo".</summary>
     public static string Word(Width width) => width == Width.Mono ? "mono" : "stereo";
 
+    /// <summary>"plug-in", "hardware".</summary>
+    public static string Word(SourceKind kind) => kind switch
+    {
+        SourceKind.PlugIn => "plug-in",
+        SourceKind.Hardware => "hardware",
+        SourceKind.Tablet => "tablet host",
+        _ => "inside the recorder",
+    };
+
     /// <summary>A gain in words.</summary>
     public static string Gain(double db) => new Decibels(db).ToString();
 }

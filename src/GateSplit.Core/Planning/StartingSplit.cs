@@ -20,20 +20,12 @@ public static class StartingSplit
         return new Split(
             units,
             [
-                .. units.Select(u => new Bank($"b-{u.Id}", Label(u, units), KindFor(u.Chart.Kind), u.Chart.Channels, u.Id)),
+                .. units.Select(u => BankFor(u, units.Count(o => o.Chart.Kind == u.Chart.Kind) > 1)),
                 new Bank("buses", "Bus", BankKind.Buses, Buses, null),
             ],
             [],
             new PassSettings(lengthBars, 1, null, sampleRate, SampleFormat.Pcm24));
     }
-
-    private static BankKind KindFor(SourceKind source) => source switch
-    {
-        SourceKind.PlugIn => BankKind.PlugInReturns,
-        SourceKind.Tablet => BankKind.AppToApp,
-        SourceKind.Recorder => BankKind.StemBuses,
-        _ => BankKind.Usb,
-    };
 
     private static Chart Named(Chart chart, IReadOnlyList<Chart> charts, int index)
     {
@@ -41,16 +33,18 @@ public static class StartingSplit
         return before == 0 ? chart : chart with { Name = $"{chart.Name} {before + 1}" };
     }
 
-    /// <summary>"USB" or "Return" where there is only one such row, with the unit's first word where there are more.</summary>
-    private static string Label(Unit unit, ImmutableArray<Unit> units)
+    /// <summary>A row of inputs for a source.</summary>
+    /// <param name="unit">The source.</param>
+    /// <param name="ofMany">True if there are more rows of its kind, so that the label needs the source's first word.</param>
+    internal static Bank BankFor(Unit unit, bool ofMany)
     {
-        var word = unit.Chart.Kind switch
+        var (kind, word) = unit.Chart.Kind switch
         {
-            SourceKind.PlugIn => "Return",
-            SourceKind.Tablet => "App",
-            SourceKind.Recorder => "Stem",
-            _ => "USB",
+            SourceKind.PlugIn => (BankKind.PlugInReturns, "Return"),
+            SourceKind.Tablet => (BankKind.AppToApp, "App"),
+            SourceKind.Recorder => (BankKind.StemBuses, "Stem"),
+            _ => (BankKind.Usb, "USB"),
         };
-        return units.Count(u => u.Chart.Kind == unit.Chart.Kind) == 1 ? word : $"{unit.Name.Split(' ')[0]} {word}";
+        return new Bank($"b-{unit.Id}", ofMany ? $"{unit.Name.Split(' ')[0]} {word}" : word, kind, unit.Chart.Channels, unit.Id);
     }
 }

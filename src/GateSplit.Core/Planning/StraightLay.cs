@@ -49,6 +49,7 @@ public static class StraightLay
         var mainIsFree = unit.Chart.AssignedLeavesMain
             && !view.AnyTrackHears(unit.Id, main.Number)
             && waiting.Count <= unit.Chart.Ports.Length - taken.Count;
+        var lefts = new HashSet<int>();
         var number = split.Tracks.Select(t => int.Parse(t.Id.AsSpan(1))).DefaultIfEmpty().Max();
         foreach (var (element, _, chart, set) in waiting)
         {
@@ -71,9 +72,11 @@ public static class StraightLay
                 yield return new AssignPort(element, port.Number);
             }
 
+            // Two mono elements that can only leave by one pair are panned hard apart on it.
+            var right = chart.Width == Width.Mono && port.Width == Width.Stereo && !lefts.Add(port.Number);
             if (chart.Width == Width.Mono && port.Width == Width.Stereo)
             {
-                yield return new SetPan(element, -1);
+                yield return new SetPan(element, right ? 1 : -1);
             }
 
             if (port.Tap == Tap.AfterFader && set.FaderDb != 0)
@@ -83,7 +86,7 @@ public static class StraightLay
 
             yield return new AddTrack(new Track($"t{++number}", UniqueName(split, chart.Name), chart.Width)
             {
-                Input = new InputRef(split.BankOf(unit).Id, port.FirstChannel),
+                Input = new InputRef(split.BankOf(unit).Id, port.FirstChannel + (right ? 1 : 0)),
             });
         }
     }

@@ -16,8 +16,13 @@ public abstract record UnitEdit(string UnitId) : Edit
         }
 
         var changed = Change(unit);
-        return changed.Ok ? split.With(changed.Value) : new Refusal(changed.Trouble);
+        return changed.Ok ? Fitted(split.With(changed.Value), changed.Value) : new Refusal(changed.Trouble);
     }
+
+    /// <summary>The row of inputs has as many of them as the source has channels.</summary>
+    private static Split Fitted(Split split, Unit unit) => split.BankOf(unit).Count == unit.Chart.Channels
+        ? split
+        : split with { Banks = [.. split.Banks.Select(b => b.UnitId == unit.Id ? b with { Count = unit.Chart.Channels } : b)] };
 
     /// <summary>What it does to this source.</summary>
     protected abstract string Name(Unit unit);

@@ -12,13 +12,16 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace GateSplit.Web.Pages;
 
 /// <summary>The list of sessions, and making a new one.</summary>
-public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStore jobs) : PageModel
+public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioStore store, JobStore jobs) : PageModel
 {
     private const long MostMidiBytes = 8_000_000;
     private const int DefaultRate = 48000;
 
     /// <summary>The rows.</summary>
     public IReadOnlyList<Row> Sessions { get; private set; } = [];
+
+    /// <summary>Charts a session can have.</summary>
+    public IReadOnlyList<Chart> Shelf { get; private set; } = [];
 
     /// <summary>A sentence for the top; null for none.</summary>
     [BindProperty(SupportsGet = true, Name = "notice")]
@@ -60,9 +63,9 @@ public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStor
     }
 
     /// <summary>Makes a session.</summary>
-    public async Task<IActionResult> OnPostCreate(string? name, string[] charts, IFormFile? midi, string? tempo, string? bars, bool lay)
+    public async Task<IActionResult> OnPostCreate(string? name, [FromForm(Name = "charts")] string[] chosen, IFormFile? midi, string? tempo, string? bars, bool lay)
     {
-        Wish = new NewSession(name?.Trim() ?? "", charts, tempo ?? "", bars ?? "", lay);
+        Wish = new NewSession(name?.Trim() ?? "", chosen, tempo ?? "", bars ?? "", lay);
         var made = await Make(Wish, midi);
         if (made.Ok)
         {
@@ -76,7 +79,8 @@ public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStor
 
     private async Task<Core.Result<Made>> Make(NewSession wish, IFormFile? midi)
     {
-        var sources = wish.Charts.Select(Shelf.Find).OfType<Chart>().ToList();
+        var all = await charts.All();
+        var sources = wish.Charts.Select(id => all.FirstOrDefault(c => c.Id == id)).OfType<Chart>().ToList();
         if (wish.Name.Length is 0 or > 120)
         {
             return new Core.Refusal("The session needs a name of 1 to 120 characters.");
@@ -150,6 +154,7 @@ public sealed class IndexModel(SessionStore sessions, IAudioStore store, JobStor
 
     private async Task Load()
     {
+        Shelf = await charts.All();
         var rows = ImmutableArray.CreateBuilder<Row>();
         foreach (var summary in await sessions.List())
         {

@@ -12,8 +12,10 @@ namespace GateSplit.Web.Pages.Session;
 
 /// <summary>The split of a session: drawing, table, inspector, findings.</summary>
 public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
-    : SessionPage(sessions, takes, jobs, store)
+    : EditPage(sessions, takes, jobs, store)
 {
+    private const int HistoryShown = 60;
+
     /// <summary>What is chosen: a place such as "element:u1/kick" or "track:t3".</summary>
     [BindProperty(SupportsGet = true, Name = "line")]
     public string? Line { get; set; }
@@ -22,12 +24,8 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     [BindProperty(SupportsGet = true, Name = "all")]
     public bool All { get; set; }
 
-    /// <summary>What was just done, for the live region.</summary>
-    [BindProperty(SupportsGet = true, Name = "said")]
-    public string? Said { get; set; }
-
-    /// <summary>The split.</summary>
-    public Split Split => Session.State.Split;
+    /// <summary>The edits that led here, the newest first.</summary>
+    public IReadOnlyList<Revision> History { get; private set; } = [];
 
     /// <summary>The drawing.</summary>
     public SplitDrawing Drawing { get; private set; } = null!;
@@ -62,12 +60,6 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     /// <summary>The address of this page with something chosen.</summary>
     public string Choose(string? line) => Address(line, All, null);
 
-    /// <summary>Shows the page.</summary>
-    public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
-
-    /// <summary>Makes an edit.</summary>
-    public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForm.Read(Request.Form, Split));
-
     /// <summary>Mends a finding.</summary>
     public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
         revision,
@@ -78,57 +70,22 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
         revision,
         () => StraightLay.Edit(Session.Lines) is { } edit ? edit : new Refusal("Every element that sounds has its line already, or no port is free for it."));
 
-    /// <summary>Takes the last edit back.</summary>
-    public Task<IActionResult> OnPostUndo(int revision) => Step(revision, Sessions.Undo, s => s.Undo, "Undone");
+    /// <summary>Accepts a finding as meant.</summary>
+    public Task<IActionResult> OnPostAccept(int revision, string finding, string? why) => Change(
+        revision,
+        () => Frame.Findings.FirstOrDefault(f => f.Key == finding) is { } found
+            ? new AcceptFinding(new AcceptedFinding(found.Key, found.Sentence, why ?? ""))
+            : new Refusal("This finding is gone already."));
 
-    /// <summary>Makes it again.</summary>
-    public Task<IActionResult> OnPostRedo(int revision) => Step(revision, Sessions.Redo, s => s.Redo, "Done again");
+    /// <summary>Goes back to an earlier edit.</summary>
+    public async Task<IActionResult> OnPostBack(int revision, int to) =>
+        await Sessions.GoBack(Id, revision, to) ? Redirect(Address("Went back in the history")) : await ShowWith(Moved);
 
-    private async Task<IActionResult> Change(int revision, Func<Result<Edit>> read)
-    {
-        if (!await Load("split"))
-        {
-            return NotFound();
-        }
+    /// <inheritdoc/>
+    protected override string Station => "split";
 
-        if (Session.State.Revision != revision)
-        {
-            return await ShowWith(Moved);
-        }
-
-        var edit = read();
-        var after = edit.Ok ? edit.Value.Apply(Split) : new Refusal(edit.Trouble);
-        if (!after.Ok)
-        {
-            return await ShowWith(after.Trouble);
-        }
-
-        var name = edit.Value!.Name(Split);
-        return await Sessions.Save(Id, revision, after.Value, name) ? Redirect(Address(Line, All, name)) : await ShowWith(Moved);
-    }
-
-    private async Task<IActionResult> Step(int revision, Func<long, int, Task<bool>> step, Func<SessionState, string?> what, string said)
-    {
-        if (await Sessions.Load(Id) is not { } before)
-        {
-            return NotFound();
-        }
-
-        if (await step(Id, revision))
-        {
-            return Redirect(Address(Line, All, $"{said}: {what(before)}"));
-        }
-
-        return await ShowWith(before.Revision == revision ? "There is nothing more to undo or redo." : Moved);
-    }
-
-    private async Task<IActionResult> ShowWith(string notice)
-    {
-        Notice = notice;
-        return await Show() ? Page() : NotFound();
-    }
-
-    private async Task<bool> Show()
+    /// <inheritdoc/>
+    protected override async Task<bool> Show()
     {
         if (!await Load("split"))
         {
@@ -136,6 +93,7 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
         }
 
         Drawing = SplitDrawing.Of(Session.Lines, All);
+        History = await Sessions.History(Id, HistoryShown);
         Lit = Line is null ? new HashSet<string>() : LineOf(Line);
         return true;
     }
@@ -156,6 +114,9 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
 
         return lit;
     }
+
+    /// <inheritdoc/>
+    protected override string Address(string? said) => Address(Line, All, said);
 
     private string Address(string? line, bool all, string? said)
     {

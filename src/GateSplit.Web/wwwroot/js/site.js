@@ -111,3 +111,8 @@ document.addEventListener("submit", (event) => {
   button.disabled = true;
   request.send(new FormData(form));
 });
+
+// What an edit did is spoken once the page shows it.
+const sayDone = () => say(document.getElementById("board")?.dataset.said);
+document.addEventListener("htmx:afterSettle", sayDone);
+sayDone();

@@ -172,5 +172,3 @@ document.addEventListener("input", (event) => {
   }
 });
 
-document.addEventListener("htmx:afterSettle", () => say(board()?.dataset.said));
-say(board()?.dataset.said);

@@ -1,0 +1,36 @@
+namespace GateSplit.Core.Charts;
+
+/// <summary>A chart to begin with: some drums in a row, each on a mono port of its own after a main pair.</summary>
+public static class ChartSketch
+{
+    private const int FirstKey = 36;
+
+    /// <summary>Makes one.</summary>
+    /// <param name="id">Its id.</param>
+    /// <param name="name">Its name.</param>
+    /// <param name="elements">How many elements, 1 to 64.</param>
+    public static Chart Of(string id, string name, int elements) => new(id, name, SourceKind.Hardware, "A new chart.")
+    {
+        Voices = [.. Enumerable.Range(1, elements).Select(n => new ChartVoice($"v{n}", $"Voice {n}", 10, [FirstKey + n - 1]) { Drum = Patches.Tom(60 + 12 * n) })],
+        Elements =
+        [
+            .. Enumerable.Range(1, elements).Select(n => new ChartElement($"v{n}", $"Voice {n}", Family.TomAndPercussion, ElementKind.Voice, Width.Mono)
+            {
+                Hears = [new Hearing($"v{n}")], Port = n + 1,
+            }),
+        ],
+        Ports =
+        [
+            new ChartPort(1, "Main", 1, Width.Stereo, Tap.AfterMaster) { IsMain = true },
+            .. Enumerable.Range(1, elements).Select(n => new ChartPort(n + 1, $"Out {n}", n + 2, Width.Mono, Tap.AfterFader)),
+        ],
+        Modes = [new ChartMode("all", "All outputs", [.. Enumerable.Range(1, elements + 1)], NeedsRestart: false)],
+    };
+
+    /// <summary>An id made of a name: small letters and digits, everything else a hyphen.</summary>
+    public static string IdOf(string name)
+    {
+        var id = string.Concat(name.ToLowerInvariant().Select(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) ? c : '-')).Trim('-');
+        return id.Length == 0 ? "chart" : id[..Math.Min(id.Length, 60)];
+    }
+}

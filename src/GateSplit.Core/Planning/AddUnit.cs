@@ -1,0 +1,31 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Planning;
+
+/// <summary>Adds a source to the session as it is when new, with a row of inputs for it.</summary>
+/// <param name="Chart">Its chart; the session keeps a copy.</param>
+public sealed record AddUnit(Chart Chart) : Edit
+{
+    /// <summary>The most sources a split has.</summary>
+    public const int Most = 16;
+
+    /// <inheritdoc/>
+    public override string Name(Split split) => $"Add {Chart.Name}";
+
+    /// <inheritdoc/>
+    public override Result<Split> Apply(Split split)
+    {
+        if (split.Units.Length >= Most)
+        {
+            return new Refusal($"A split has at most {Most} sources.");
+        }
+
+        var number = Enumerable.Range(1, Most + 1).First(n => split.Unit($"u{n}") is null && split.Bank($"b-u{n}") is null);
+        var alike = split.Units.Count(u => u.Chart.Id == Chart.Id);
+        var unit = Unit.FromChart($"u{number}", Chart) with { Name = alike == 0 ? Chart.Name : $"{Chart.Name} {alike + 1}" };
+        var bank = StartingSplit.BankFor(unit, split.Units.Any(u => u.Chart.Kind == Chart.Kind));
+        var at = split.Banks.TakeWhile(b => b.UnitId is not null).Count();
+        return split with { Units = split.Units.Add(unit), Banks = split.Banks.Insert(at, bank) };
+    }
+}

@@ -1,0 +1,86 @@
+using GateSplit.Core;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace GateSplit.Web.Pages;
+
+/// <summary>What the pages of a session that change its split have in common.</summary>
+public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : SessionPage(sessions, takes, jobs, store)
+{
+    /// <summary>What was just done, for the live region.</summary>
+    [BindProperty(SupportsGet = true, Name = "said")]
+    public string? Said { get; set; }
+
+    /// <summary>The split.</summary>
+    public Split Split => Session.State.Split;
+
+    /// <summary>Shows the page.</summary>
+    public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
+
+    /// <summary>Makes an edit.</summary>
+    public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForm.Read(Request.Form, Split));
+
+    /// <summary>Takes the last edit back.</summary>
+    public Task<IActionResult> OnPostUndo(int revision) => Step(revision, Sessions.Undo, s => s.Undo, "Undone");
+
+    /// <summary>Makes it again.</summary>
+    public Task<IActionResult> OnPostRedo(int revision) => Step(revision, Sessions.Redo, s => s.Redo, "Done again");
+
+    /// <summary>Gathers what the page shows.</summary>
+    /// <returns>False if there is no such session.</returns>
+    protected abstract Task<bool> Show();
+
+    /// <summary>The station's name in addresses.</summary>
+    protected abstract string Station { get; }
+
+    /// <summary>The address of this page, saying what was done.</summary>
+    protected abstract string Address(string? said);
+
+    /// <summary>Makes an edit of the revision that the page showed, and keeps it.</summary>
+    protected async Task<IActionResult> Change(int revision, Func<Result<Edit>> read)
+    {
+        if (!await Load(Station))
+        {
+            return NotFound();
+        }
+
+        if (Session.State.Revision != revision)
+        {
+            return await ShowWith(Moved);
+        }
+
+        var edit = read();
+        var after = edit.Ok ? edit.Value.Apply(Split) : new Refusal(edit.Trouble);
+        if (!after.Ok)
+        {
+            return await ShowWith(after.Trouble);
+        }
+
+        var name = edit.Value!.Name(Split);
+        return await Sessions.Save(Id, revision, after.Value, name) ? Redirect(Address(name)) : await ShowWith(Moved);
+    }
+
+    /// <summary>Shows the page with a sentence on top.</summary>
+    protected async Task<IActionResult> ShowWith(string notice)
+    {
+        Notice = notice;
+        return await Show() ? Page() : NotFound();
+    }
+
+    private async Task<IActionResult> Step(int revision, Func<long, int, Task<bool>> step, Func<SessionState, string?> what, string said)
+    {
+        if (await Sessions.Load(Id) is not { } before)
+        {
+            return NotFound();
+        }
+
+        if (await step(Id, revision))
+        {
+            return Redirect(Address($"{said}: {what(before)}"));
+        }
+
+        return await ShowWith(before.Revision == revision ? "There is nothing more to undo or redo." : Moved);
+    }
+}
