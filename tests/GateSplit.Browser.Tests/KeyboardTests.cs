@@ -68,7 +68,7 @@ public sealed class KeyboardTests
         var set = select.FindElement(By.XPath("./following::button[1]"));
         Assert.Equal("Set", set.Text); // the button that is there only without script
         set.SendKeys(Keys.Enter);
-        browser.WaitUntil(() => browser.All(".finding").Count == 3, "the clap's findings are gone");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 3, "the clap's findings are gone");
     }
 
     private static string? Chosen(Browser browser) =>

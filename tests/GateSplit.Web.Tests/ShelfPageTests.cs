@@ -1,0 +1,89 @@
+using System.Net;
+using System.Text;
+using System.Text.Json.Nodes;
+using GateSplit.Core.Charts;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Web.Tests;
+
+/// <summary>Charts of one's own: made, copied, changed, exported, brought in, deleted, used in a session and updated there.</summary>
+public sealed class ShelfPageTests
+{
+    [Fact]
+    public async Task A_chart_from_nothing_is_changed_exported_deleted_and_brought_in_again()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/shelf");
+        Assert.Equal(10, visitor.Page.QuerySelectorAll("tbody tr").Length);
+        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Net Loft!", ["elements"] = "3" });
+        Assert.Equal("/shelf/net-loft", visitor.Page.Location.PathName);
+        Assert.Contains("4 ports on 5 channels", visitor.Text);
+
+        var text = visitor.Page.QuerySelector("#chart-text")!.TextContent.Replace("\"Voice 2\"", "\"Anchor\"");
+        await visitor.Send("#chart-text", new Dictionary<string, string> { ["text"] = text });
+        Assert.Contains("Anchor", visitor.Text);
+
+        await visitor.Send("#chart-text", new Dictionary<string, string> { ["text"] = text.Replace("\"number\": 3", "\"number\": 2") });
+        Assert.StartsWith("Not kept. chart.ports[2].number: port 2 is there twice.", visitor.Notice);
+        Assert.Contains("\"number\": 2", visitor.Page.QuerySelector("#chart-text")!.TextContent); // what was typed is not lost
+
+        var file = await visitor.Bytes("/shelf/net-loft?handler=Export");
+        Assert.Equal("Net Loft!", ChartJson.Read(Encoding.UTF8.GetString(file)).Value!.Name);
+        await visitor.Get("/shelf/net-loft");
+        await visitor.Send("form[action*='Delete']");
+        Assert.Equal(10, visitor.Page.QuerySelectorAll("tbody tr").Length);
+        await visitor.Send("#chart-file", null, ("loft.json", file));
+        Assert.Equal("/shelf/net-loft", visitor.Page.Location.PathName);
+        Assert.Contains("Anchor", visitor.Text);
+    }
+
+    [Fact]
+    public async Task What_is_no_chart_is_told_and_a_shipped_chart_is_only_copied()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/shelf");
+        await visitor.Send("#chart-file", null, ("song.mid", "MThd"u8.ToArray()));
+        Assert.Equal("song.mid: Line 1 is not JSON that can be read.", visitor.Notice);
+        var many = JsonNode.Parse(ChartJson.Write(HeronTen.Chart))!;
+        many["version"] = 9;
+        await visitor.Send("#chart-file", null, ("new.json", Encoding.UTF8.GetBytes(many.ToJsonString())));
+        Assert.Contains("version 9 of the format", visitor.Notice);
+
+        await visitor.Get("/shelf/heron-ten");
+        Assert.Null(visitor.Page.QuerySelector("#chart-text"));
+        await visitor.Send("form[action*='Copy']");
+        Assert.Equal("/shelf/heron-ten-copy", visitor.Page.Location.PathName);
+        Assert.NotNull(visitor.Page.QuerySelector("#chart-text"));
+
+        // A file of a shipped chart becomes another chart.
+        await visitor.Get("/shelf");
+        await visitor.Send("#chart-file", null, ("heron.json", Encoding.UTF8.GetBytes(ChartJson.Write(HeronTen.Chart))));
+        Assert.Equal("/shelf/heron-ten-2", visitor.Page.Location.PathName);
+        await visitor.Get("/shelf/nothing");
+        Assert.Equal(HttpStatusCode.NotFound, visitor.Status);
+    }
+
+    [Fact]
+    public async Task A_session_keeps_its_copy_until_it_is_updated()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/shelf");
+        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Loft", ["elements"] = "2" });
+        var text = visitor.Page.QuerySelector("#chart-text")!.TextContent;
+        await visitor.Get("/");
+        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Drift", ["charts"] = "loft" });
+        var sources = visitor.Page.Location.PathName.Replace("/split", "/sources");
+        await visitor.Get("/shelf/loft");
+        await visitor.Send("#chart-text", new Dictionary<string, string> { ["text"] = text.Replace("Voice 1", "Bell buoy") });
+
+        await visitor.Get(sources);
+        Assert.Contains("The shelf has another chart for it. Changed: 1 element (Bell buoy). Changed: 1 voice (Bell buoy).", visitor.Text);
+        Assert.DoesNotContain(visitor.Page.QuerySelectorAll(".elements a"), a => a.TextContent == "Bell buoy");
+        await visitor.Send("form[action*='Update']");
+        Assert.Contains(visitor.Page.QuerySelectorAll(".elements a"), a => a.TextContent == "Bell buoy");
+        Assert.DoesNotContain("The shelf has another chart", visitor.Text);
+    }
+}
