@@ -40,7 +40,7 @@ internal static class CheckCommand
             }
         }
 
-        return findings.IsEmpty ? ExitCodes.Good : ExitCodes.Bad;
+        return findings.Any(f => f.ToMend) ? ExitCodes.Bad : ExitCodes.Good;
     }
 
     private sealed record Row(Severity Severity, string Check, string Place, string Sentence, string? Fix);

@@ -42,12 +42,18 @@ public static class AllChecks
     /// <summary>What all rules find, the weightiest first; what was accepted as meant comes last.</summary>
     public static ImmutableArray<Finding> Look(SplitView view) =>
     [
-        .. Rules
-            .SelectMany(rule => rule.Look(view).Select(f => f with { Check = NameOf(rule) }))
+        .. InEveryPass(view)
             .Select(f => WithReason(view, f))
             .OrderBy(f => f.Accepted is not null)
             .ThenByDescending(f => f.Severity),
     ];
+
+    /// <summary>Each pass is looked at as it will be recorded; what holds in several is told once.</summary>
+    private static IEnumerable<Finding> InEveryPass(SplitView view) =>
+        Enumerable.Range(1, view.Split.Passes)
+            .Select(pass => view.Split.Passes == 1 ? view : view.InPass(pass))
+            .SelectMany(seen => Rules.SelectMany(rule => rule.Look(seen).Select(f => f with { Check = NameOf(rule) })))
+            .DistinctBy(f => (f.Key, f.Sentence));
 
     /// <summary>A finding stays accepted only while it says the same; one that stops every pass cannot be meant.</summary>
     private static Finding WithReason(SplitView view, Finding finding) => finding.Severity == Severity.Stop ? finding : finding with

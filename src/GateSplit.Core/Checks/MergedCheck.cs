@@ -17,7 +17,7 @@ public sealed class MergedCheck : ICheck
                 var feeds = view.SoundingAt(unit.Id, port.Number)
                     .Where(f => unit.Chart.Element(f.Element.ElementId)!.Kind != ElementKind.Return)
                     .ToList();
-                if (feeds.Count < 2 || HardApart(feeds) || AreOneGroup(unit, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
+                if (feeds.Count < 2 || HardApart(feeds) || AreOneGroup(unit, feeds) || ShareAVoice(unit, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
                 {
                     continue;
                 }
@@ -37,6 +37,10 @@ public sealed class MergedCheck : ICheck
     /// <summary>Elements that follow one group to its port are together because somebody gave the group that port.</summary>
     private static bool AreOneGroup(Unit unit, List<PortFeed> feeds) =>
         feeds.Select(f => unit.GroupsOf(unit.Element(f.Element.ElementId)).LastOrDefault()?.Name).Distinct().ToList() is [not null];
+
+    /// <summary>Sharers of a voice have no choice, and another check tells of them.</summary>
+    private static bool ShareAVoice(Unit unit, List<PortFeed> feeds) =>
+        feeds.Select(f => unit.Chart.Element(f.Element.ElementId)!.SharedVoice).Distinct().ToList() is [not null];
 
     private static Finding Tell(SplitView view, Unit unit, ChartPort port, List<PortFeed> feeds)
     {

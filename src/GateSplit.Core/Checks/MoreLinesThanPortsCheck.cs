@@ -12,10 +12,10 @@ public sealed class MoreLinesThanPortsCheck : ICheck
         {
             var elements = view.SoundingElements.Where(e => e.Unit.Id == unit.Id && e.Chart.Kind != ElementKind.NoteOnly).ToList();
             var choosing = elements.Where(e => e.Chart.Ports.IsEmpty).ToList();
-            var open = unit.Chart.Ports.Count(p => unit.Exposes(p.Number) && (!p.IsMain || unit.Chart.AssignedLeavesMain));
+            var open = unit.Chart.Ports.Count(p => unit.Exposes(p.Number) && (!p.IsMain || unit.Chart.AssignedLeavesMain || unit.Chart.Ports.Length == 1));
             var waiting = choosing.Count(e => unit.AssignedPort(e.Set) is null);
             var shortBy = choosing.Count - open;
-            if (shortBy > 0 && waiting > 0)
+            if (shortBy > 0 && waiting > 0 && open > 0)
             {
                 var passes = (choosing.Count + open - 1) / open;
                 yield return Finding.Note(

@@ -35,6 +35,12 @@ public sealed class SplitView
     /// <summary>The elements that sound.</summary>
     public ImmutableHashSet<ElementRef> Sounding { get; }
 
+    /// <summary>What a check looks at in one pass: elements that play in another one do not sound in it.</summary>
+    /// <param name="pass">From 1.</param>
+    public SplitView InPass(int pass) => new(
+        Split.InPass(pass),
+        Sounding.Except(Elements.Where(e => e.Set.Pass is { } only && only != pass).Select(e => e.Ref)));
+
     /// <summary>The tracks that a pass records.</summary>
     public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);
 

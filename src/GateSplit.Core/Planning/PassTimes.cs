@@ -24,6 +24,15 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     /// <summary>Seconds of the pass in the room, with the count-in.</summary>
     public double RoomSeconds => (double)(CountInFrames + Frames) / SampleRate;
 
+    /// <summary>How many passes there are.</summary>
+    public int Passes { get; init; } = 1;
+
+    /// <summary>Seconds of all passes in the room, each with its count-in.</summary>
+    public double AllSeconds => Passes * RoomSeconds;
+
+    /// <summary>Bytes that are written in a second of the fullest pass.</summary>
+    public long BytesPerSecond { get; init; }
+
     /// <summary>Works them out.</summary>
     /// <param name="view">The split; its armed tracks are recorded.</param>
     /// <param name="song">Its music.</param>
@@ -36,7 +45,12 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
         var tail = (long)Math.Ceiling((pass.TailSeconds ?? LongestDecay(view)) * rate);
         var channels = view.ArmedTracks.Sum(t => (int)t.Width);
         var bytes = (body + tail) * channels * new AudioFormat(1, rate, pass.Format).BytesPerSample;
-        return new PassTimes(countIn, body, tail, rate, bytes);
+        var width = new AudioFormat(1, rate, pass.Format).BytesPerSample;
+        return new PassTimes(countIn, body, tail, rate, bytes)
+        {
+            Passes = view.Split.Passes,
+            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => g.Sum(t => (long)t.Width) * width * rate).DefaultIfEmpty().Max(),
+        };
     }
 
     /// <summary>The longest decay that reaches an armed track, through a return too.</summary>

@@ -13,6 +13,24 @@ public sealed record Split(
     /// <summary>Findings that are meant to be so.</summary>
     public ImmutableArray<AcceptedFinding> Accepted { get; init; } = [];
 
+    /// <summary>How many passes it takes to record every armed track.</summary>
+    public int Passes => Tracks.Where(t => t.Armed).Select(t => t.Pass).DefaultIfEmpty(1).Max();
+
+    /// <summary>
+    /// The split as it is in one pass: only the tracks of that pass, and elements that play in another one muted.
+    /// </summary>
+    /// <param name="pass">From 1.</param>
+    public Split InPass(int pass) => this with
+    {
+        Tracks = [.. Tracks.Where(t => t.Pass == pass)],
+        Units =
+        [
+            .. Units.Select(u => u.Elements.All(e => e.Pass is null || e.Pass == pass)
+                ? u
+                : u with { Elements = [.. u.Elements.Select(e => e.Pass is { } only && only != pass ? e with { Muted = true } : e)] }),
+        ],
+    };
+
     /// <summary>Finds a unit; null if there is none.</summary>
     public Unit? Unit(string id) => Units.FirstOrDefault(u => u.Id == id);
 

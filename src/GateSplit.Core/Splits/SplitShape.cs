@@ -32,6 +32,11 @@ public static class SplitShape
             return "The tracks in this file need ids of their own: t1, t2 and so on.";
         }
 
+        if (split.Tracks.Any(t => t.Pass is < 1 or > SetTrackPass.Most))
+        {
+            return $"A track in this file belongs to a pass that is not 1 to {SetTrackPass.Most}.";
+        }
+
         var pass = new SetPass(split.Pass).Apply(split);
         return pass.Ok ? null : pass.Trouble;
     }

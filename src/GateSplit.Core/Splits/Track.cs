@@ -11,7 +11,10 @@ public sealed record Track(string Id, string Name, Width Width)
     /// <summary>What it listens to; null for nothing.</summary>
     public InputRef? Input { get; init; }
 
-    /// <summary>True if a pass records it.</summary>
+    /// <summary>The pass it is recorded in, from 1.</summary>
+    public int Pass { get; init; } = 1;
+
+    /// <summary>True if its pass records it.</summary>
     public bool Armed { get; init; } = true;
 
     /// <summary>When its input is heard.</summary>

@@ -13,6 +13,9 @@ public sealed record UnitElement(string ElementId)
     /// <summary>False if it leaves its group and goes straight into the main mix; of no matter where it has no such group.</summary>
     public bool FollowsGroup { get; init; } = true;
 
+    /// <summary>The only pass it plays in, from 1; in the others it is muted on the source. Null if it plays in all.</summary>
+    public int? Pass { get; init; }
+
     /// <summary>Fader in dB.</summary>
     public double FaderDb { get; init; }
 

@@ -9,7 +9,7 @@ using GateSplit.Core.Splits;
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
-/// The simulated recorder: runs one pass of the stand-ins through the split, block by block, and writes one file for
+/// The simulated recorder: runs the passes of the stand-ins through the split, block by block, and writes one file for
 /// each armed track. All files begin with the first bar and have the same length. Memory does not grow with the pass.
 /// </summary>
 public sealed class StandInRecorder
@@ -43,7 +43,7 @@ public sealed class StandInRecorder
         return AllChecks.Look(_view).FirstOrDefault(f => f.Severity == Severity.Stop)?.Sentence;
     }
 
-    /// <summary>Runs the pass.</summary>
+    /// <summary>Runs the passes of the split one after the other.</summary>
     /// <param name="pathOf">Where a track's file is to lie; its folder exists.</param>
     /// <param name="originated">Date and time written into the files.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
@@ -60,16 +60,45 @@ public sealed class StandInRecorder
         }
 
         var times = PassTimes.Of(_view, _song);
-        var sources = _view.Split.Units.ToDictionary(
-            u => u.Id, u => new UnitStandIn(u, _view.Signal, _song, times.SampleRate, BlockFrames));
-        var desk = new Desk(_view.Split, _view.Signal, sources, BlockFrames);
+        var passes = _view.Split.Passes;
+        var printed = new Dictionary<string, PrintedTrack>();
+        try
+        {
+            for (var pass = 1; pass <= passes; pass++)
+            {
+                var share = new Share(progress, (pass - 1.0) / passes, 1.0 / passes);
+                foreach (var track in PrintPass(passes == 1 ? _view : _view.InPass(pass), times, pathOf, originated, share, cancel))
+                {
+                    printed[track.Track.Id] = track;
+                }
+            }
+        }
+        catch
+        {
+            foreach (var track in printed.Values)
+            {
+                File.Delete(track.Path);
+            }
+
+            throw;
+        }
+
+        return [.. _view.ArmedTracks.Select(t => printed[t.Id])];
+    }
+
+    private ImmutableArray<PrintedTrack> PrintPass(
+        SplitView view, PassTimes times, Func<Track, string> pathOf, DateTime originated, IProgress<double> progress, CancellationToken cancel)
+    {
+        var sources = view.Split.Units.ToDictionary(
+            u => u.Id, u => new UnitStandIn(u, view.Signal, _song, times.SampleRate, BlockFrames));
+        var desk = new Desk(view.Split, view.Signal, sources, BlockFrames);
         var tapes = new List<Tape>();
         try
         {
-            foreach (var track in _view.ArmedTracks)
+            foreach (var track in view.ArmedTracks)
             {
-                var info = new BroadcastInfo($"{track.Name}: {Carried(track)}", originated);
-                tapes.Add(new Tape(track, pathOf(track), _view.Split.Pass, times.Frames, info, BlockFrames));
+                var info = new BroadcastInfo($"{track.Name}: {Carried(view, track)}", originated);
+                tapes.Add(new Tape(track, pathOf(track), view.Split.Pass, times.Frames, info, BlockFrames));
             }
 
             Run(new Stages(sources, desk, tapes, Threads), times.Frames, progress, cancel);
@@ -98,10 +127,10 @@ public sealed class StandInRecorder
         }
     }
 
-    private string Carried(Track track) =>
-        Words.List([.. _view.SoundingIn(track).Select(e => $"{_view.Split.NameOf(e)} of {_view.Split.Unit(e.UnitId)!.Name}")]);
+    private static string Carried(SplitView view, Track track) =>
+        Words.List([.. view.SoundingIn(track).Select(e => $"{view.Split.NameOf(e)} of {view.Split.Unit(e.UnitId)!.Name}")]);
 
-    private void Run(Stages stages, long frames, IProgress<double>? progress, CancellationToken cancel)
+    private void Run(Stages stages, long frames, IProgress<double> progress, CancellationToken cancel)
     {
         var blocks = (frames + BlockFrames - 1) / BlockFrames;
         Block? At(long number) => number >= 0 && number < blocks
@@ -111,8 +140,14 @@ public sealed class StandInRecorder
         {
             cancel.ThrowIfCancellationRequested();
             stages.Step(At);
-            progress?.Report(Math.Max(0, number + 1.0 - Stages.Behind) / blocks);
+            progress.Report(Math.Max(0, number + 1.0 - Stages.Behind) / blocks);
         }
+    }
+
+    /// <summary>The progress of one pass as a part of all.</summary>
+    private sealed class Share(IProgress<double>? whole, double from, double length) : IProgress<double>
+    {
+        public void Report(double value) => whole?.Report(from + value * length);
     }
 
     /// <summary>

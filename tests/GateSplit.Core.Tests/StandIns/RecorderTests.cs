@@ -212,6 +212,40 @@ public sealed class RecorderTests : IDisposable
     }
 
     [Fact]
+    public void Several_passes_give_the_same_files_as_ports_for_everybody_would()
+    {
+        // Three parts that have to share one pair, one pass each, against the same parts on a pair of their own.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        for (var part = 0; part < 3; part++)
+        {
+            writer.Hold(new[] { 1, 6, 12 }[part], 48 + 7 * part, 100, part, 2);
+        }
+
+        var song = Song.Of(writer.ToFile("Three parts", 2));
+        var wide = StartingSplit.Of([WickerKeys.Chart], 2, 48000);
+        wide = Layer.Propose(Sessions.View(wide, song), new LayWish()).After;
+        var narrowChart = WickerKeys.Chart with
+        {
+            Ports = [.. WickerKeys.Chart.Ports.Take(2)], Modes = [new ChartMode("one", "One pair beside the main", [1, 2], false)], AssignedLeavesMain = false,
+        };
+        var narrow = StartingSplit.Of([narrowChart], 2, 48000);
+        narrow = Layer.Propose(Sessions.View(narrow, song), new LayWish()).After;
+        foreach (var unit in narrow.Units[0].Elements.Where(e => e.InMain))
+        {
+            narrow = Sessions.After(narrow, new SetInMain(new ElementRef("u1", unit.ElementId), false));
+        }
+
+        Assert.True(narrow.Passes >= 3);
+        var apart = Print(wide, song);
+        var inTurn = Print(narrow, song);
+        foreach (var name in new[] { "Keel bass", "Chapel organ", "Latch keys" })
+        {
+            Assert.Equal(Samples(apart[name]), Samples(inTurn[name]));
+            Assert.Contains(Samples(inTurn[name]), s => Math.Abs(s) > 0.01);
+        }
+    }
+
+    [Fact]
     public void A_loop_or_nothing_armed_is_refused_and_stopping_leaves_nothing()
     {
         var (split, song) = Sessions.Drums;

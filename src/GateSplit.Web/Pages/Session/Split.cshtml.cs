@@ -2,7 +2,6 @@ using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
-using GateSplit.Core.Planning;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
@@ -64,11 +63,6 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
         revision,
         () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Refusal("This finding is gone already."));
-
-    /// <summary>Lays the elements that have no line yet.</summary>
-    public Task<IActionResult> OnPostLay(int revision) => Change(
-        revision,
-        () => StraightLay.Edit(Session.Lines) is { } edit ? edit : new Refusal("Every element that sounds has its line already, or no port is free for it."));
 
     /// <summary>Accepts a finding as meant.</summary>
     public Task<IActionResult> OnPostAccept(int revision, string finding, string? why) => Change(

@@ -1,0 +1,156 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Planning;
+
+/// <summary>
+/// Lays lines: gives every element that sounds a port, an input and a track, in the fewest passes, counting upward so
+/// that the numbers on both sides run in the same order. Nothing is changed until the proposal is accepted, and no line
+/// is ever dropped: what does not fit waits for another pass.
+/// </summary>
+public static class Layer
+{
+    /// <summary>Works a proposal out.</summary>
+    /// <param name="view">The split.</param>
+    /// <param name="wish">How.</param>
+    public static Proposal Propose(SplitView view, LayWish wish)
+    {
+        var split = view.Split;
+        var lines = ImmutableArray.CreateBuilder<LaidLine>();
+        var reasons = ImmutableArray.CreateBuilder<string>();
+        foreach (var unit in split.Units)
+        {
+            lines.AddRange(ForUnit(view, unit, wish, reasons));
+        }
+
+        var edits = ImmutableArray.CreateBuilder<Edit>();
+        var after = split;
+        foreach (var edit in LayEdits.Of(view, lines.ToImmutable(), wish))
+        {
+            var result = edit.Apply(after);
+            if (result.Ok)
+            {
+                after = result.Value;
+                edits.Add(edit);
+            }
+        }
+
+        var changes = SplitJson.Write(after) != SplitJson.Write(split);
+        return new Proposal(
+            lines.ToImmutable(), reasons.ToImmutable(), changes ? new Several("Lay the lines", edits.ToImmutable()) : null, after);
+    }
+
+    private static IEnumerable<LaidLine> ForUnit(SplitView view, Unit unit, LayWish wish, ImmutableArray<string>.Builder reasons)
+    {
+        var mode = Widest(unit);
+        var drafts = Drafts(view, unit, wish, reasons);
+        var kept = wish.Anew ? [] : drafts.Where(d => HasLine(view, d)).ToList();
+        var waiting = drafts.Except(kept).ToList();
+        if (waiting.Count == 0)
+        {
+            yield break;
+        }
+
+        if (mode.Id != unit.ModeId)
+        {
+            reasons.Add($"{unit.Name} is set to {mode.Name}, since {unit.Mode.Name} has only {Words.Count(unit.Mode.Ports.Length, "port")}.");
+        }
+
+        var taken = kept.SelectMany(k => k.Elements).Select(e => unit.AssignedPort(unit.Element(e.ElementId))).OfType<int>().ToHashSet();
+        var main = unit.Chart.MainPort;
+        var ports = unit.Chart.Ports.Where(p => !p.IsMain && IsOpen(unit, mode, p)).ToList();
+        if (unit.Chart.Ports is [var single])
+        {
+            ports.Add(single);
+            reasons.Add($"{unit.Name} has its main output and no other.");
+        }
+        else if (unit.Chart.AssignedLeavesMain && kept.Count == 0 && waiting.Count > ports.Count && (wish.Anew || !view.AnyTrackHears(unit.Id, main.Number)))
+        {
+            // A main port whose elements all leave it is a port like any other.
+            ports.Insert(0, main);
+            reasons.Add($"{unit.Name}'s {main.Name} is used too: every element leaves it, so nothing else is on it.");
+        }
+
+        var needs = waiting.Select(d => new PortPlan.Need(d.Width, d.Only, d.Side)).ToList();
+        var seats = PortPlan.Of(needs, ports, taken, wish.HardPan);
+        var passes = seats.Max(s => s?.Pass ?? 1);
+        if (passes > 1)
+        {
+            reasons.Add($"{Words.Count(waiting.Count, "line")} of {unit.Name} on {Words.Count(ports.Count - taken.Count, "port")} take {passes} passes: in each, only its own lines play.");
+        }
+
+        for (var i = 0; i < waiting.Count; i++)
+        {
+            if (seats[i] is { } seat)
+            {
+                yield return new LaidLine(unit.Id, waiting[i].Elements, waiting[i].Name, waiting[i].Width, seat.Port, seat.Side, seat.Pass) { Group = waiting[i].Group };
+            }
+            else
+            {
+                reasons.Add($"{waiting[i].Name} of {unit.Name} fits on none of its ports: it stays where it is.");
+            }
+        }
+    }
+
+    /// <summary>The lines a unit wants: sharers of a voice as one, whole groups as one where that is wished.</summary>
+    private static List<Draft> Drafts(SplitView view, Unit unit, LayWish wish, ImmutableArray<string>.Builder reasons)
+    {
+        var drafts = new List<Draft>();
+        var main = unit.Chart.MainPort.Number;
+        foreach (var (element, _, chart, set) in view.SoundingElements.Where(e => e.Unit.Id == unit.Id && e.Chart.Kind != ElementKind.NoteOnly))
+        {
+            if (chart.Ports is [var only] && only == main)
+            {
+                reasons.Add($"{chart.Name} of {unit.Name} can leave by the main mix only, and stays there.");
+                continue;
+            }
+
+            var group = wish.ByGroup ? unit.Chart.Group(chart.Group)?.Name : null;
+            var key = group is not null ? $"group {group}" : chart.SharedVoice is not null ? $"voice {chart.SharedVoice}" : $"element {chart.Id}";
+            if (drafts.FindIndex(d => d.Key == key) is >= 0 and var at)
+            {
+                drafts[at] = drafts[at].With(element, chart, group);
+            }
+            else
+            {
+                drafts.Add(new Draft(
+                    key, [element], group ?? chart.Name, group is null ? chart.Width : Width.Stereo, chart.Ports.IsEmpty ? null : chart.Ports[0], set.Pan >= 1 ? 1 : set.Pan <= -1 ? 0 : null)
+                { Group = group });
+            }
+        }
+
+        foreach (var shared in drafts.Where(d => d.Group is null && d.Elements.Length > 1))
+        {
+            reasons.Add($"{shared.Name} share a voice of {unit.Name} and so one line.");
+        }
+
+        return drafts;
+    }
+
+    private static ChartMode Widest(Unit unit) =>
+        unit.Chart.Modes.MaxBy(m => m.Ports.Length) is { } widest && widest.Ports.Length > unit.Mode.Ports.Length ? widest : unit.Mode;
+
+    private static bool IsOpen(Unit unit, ChartMode mode, ChartPort port) => unit.Chart.DeclaresPorts || mode.Ports.Contains(port.Number);
+
+    /// <summary>True if an armed track carries what the draft would carry, and nothing else.</summary>
+    private static bool HasLine(SplitView view, Draft draft) => view.ArmedTracks.Any(t =>
+        view.SoundingIn(t) is { IsEmpty: false } carried
+        && draft.Elements.All(carried.Contains)
+        && carried.All(e => draft.Elements.Contains(e) || OtherPass(view, e, t)));
+
+    private static bool OtherPass(SplitView view, ElementRef element, Track track) =>
+        view.Split.Unit(element.UnitId)!.Element(element.ElementId).Pass is { } pass && pass != track.Pass;
+
+    private sealed record Draft(string Key, ImmutableArray<ElementRef> Elements, string Name, Width Width, int? Only, int? Side)
+    {
+        public string? Group { get; init; }
+
+        public Draft With(ElementRef element, ChartElement chart, string? group) => this with
+        {
+            Elements = Elements.Add(element),
+            Name = group ?? $"{Name} + {chart.Name}",
+        };
+    }
+}

@@ -1,0 +1,192 @@
+using System.Collections.Immutable;
+using CsCheck;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Planning;
+
+/// <summary>Laying is valid for any source, takes the fewest passes, and is stable.</summary>
+public sealed class LayerTests
+{
+    /// <summary>Ports after the main pair, and elements: their widths and, for some, the only port they can leave by.</summary>
+    private static readonly Gen<(Width[] Ports, (Width Width, int? Only)[] Elements, bool HardPan)> Cases =
+        from ports in Gen.Bool.Array[1, 3]
+        from elements in Gen.Select(Gen.Bool, Gen.Int[-4, 3]).Array[1, 5]
+        from hardPan in Gen.Bool
+        let widths = ports.Select(stereo => stereo ? Width.Stereo : Width.Mono).ToArray()
+        select (
+            widths,
+            elements.Select(e => (e.Item1 ? Width.Stereo : Width.Mono, e.Item2 >= 0 && e.Item2 < widths.Length ? e.Item2 + 2 : (int?)null)).ToArray(),
+            hardPan);
+
+    [Fact]
+    public void Any_source_is_laid_validly_in_as_few_passes_as_brute_force_finds()
+    {
+        Cases.Sample(c =>
+        {
+            var chart = ChartOf(c.Ports, c.Elements);
+            var view = New(chart);
+            var proposal = Layer.Propose(view, new LayWish(HardPan: c.HardPan));
+
+            // No line is dropped that fits on any port at all.
+            var fitting = Enumerable.Range(0, c.Elements.Length).Where(i => Fits(c.Ports, c.Elements[i])).ToList();
+            Assert.Equal(fitting.Select(i => $"e{i}"), proposal.Lines.Select(l => l.Elements.Single().ElementId));
+            Assert.All(proposal.Lines, l =>
+            {
+                Assert.Equal(chart.Element(l.Elements[0].ElementId)!.Width, l.Width); // widths are kept
+                Assert.True(l.Port.Width >= l.Width);
+                Assert.False(l.Port.IsMain); // the main is reserved
+            });
+
+            // No channel is used twice in a pass.
+            var channels = proposal.Lines.SelectMany(l => Enumerable.Range(l.Port.FirstChannel + l.Side, (int)l.Width).Select(ch => (l.Pass, ch))).ToList();
+            Assert.Equal(channels.Count, channels.Distinct().Count());
+            Assert.Equal(Fewest(c.Ports, [.. fitting.Select(i => c.Elements[i])], c.HardPan), proposal.Passes);
+
+            // What is accepted is what was proposed: every element arrives alone on its track in its pass.
+            foreach (var line in proposal.Lines)
+            {
+                var seen = New(proposal.After).InPass(line.Pass);
+                var track = Assert.Single(seen.Split.Tracks, t => t.Name == line.Name);
+                Assert.Equal(line.Elements, seen.SoundingIn(track));
+            }
+
+            // Laying twice changes nothing, neither keeping nor anew.
+            var after = New(proposal.After);
+            Assert.Null(Layer.Propose(after, new LayWish(HardPan: c.HardPan)).Edit);
+            Assert.Null(Layer.Propose(after, new LayWish(Anew: true, HardPan: c.HardPan)).Edit);
+        }, iter: 1000);
+    }
+
+    [Fact]
+    public void The_shipped_charts_are_laid_with_nothing_left_to_mend()
+    {
+        foreach (var chart in Shelf.Charts)
+        {
+            var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
+            var split = StartingSplit.Of([chart], (int)song.Bars, 48000);
+            var proposal = Layer.Propose(Sessions.View(split, song), new LayWish());
+            Assert.DoesNotContain(proposal.Reasons, r => r.Contains("fits on none"));
+            var after = proposal.After.Unit("u1")!.NeedsRestart ? Sessions.After(proposal.After, new MarkRestarted("u1")) : proposal.After;
+            Assert.DoesNotContain(AllChecks.Look(Sessions.View(after, song)), f => f.ToMend && f.Check != "UnheardPort");
+        }
+    }
+
+    [Fact]
+    public void Twelve_parts_on_four_pairs_take_four_passes_and_two_with_the_hard_pan_trick()
+    {
+        var song = Song.Of(CheckPattern.Of([WickerKeys.Chart], Tempo.Default));
+        var view = Sessions.View(StartingSplit.Of([WickerKeys.Chart], 4, 48000), song);
+
+        // Twelve mono parts and a stereo return on four pairs, the main among them since everything leaves it.
+        Assert.Equal(4, Layer.Propose(view, new LayWish()).Passes); // 13 / 4
+        Assert.Equal(2, Layer.Propose(view, new LayWish(HardPan: true)).Passes); // (12 / 2 + 1) / 4
+    }
+
+    [Fact]
+    public void Groups_are_laid_as_one_line_each()
+    {
+        var song = Song.Of(CheckPattern.Of([TansyGrid.Chart], Tempo.Default));
+        var view = Sessions.View(StartingSplit.Of([TansyGrid.Chart], 4, 48000), song);
+        var proposal = Layer.Propose(view, new LayWish(ByGroup: true));
+        Assert.Equal(["Group A", "Group B", "Group C", "Group D", "Group E", "Group F"], proposal.Lines.Select(l => l.Name));
+        Assert.Equal([2, 3, 4, 5, 6, 7], proposal.Lines.Select(l => l.Port.Number));
+        Assert.Equal(1, proposal.Passes);
+        Assert.Equal(4, Layer.Propose(view, new LayWish()).Passes); // 72 pads on 20 pairs
+        Assert.Equal(2, Layer.Propose(view, new LayWish(HardPan: true)).Passes);
+    }
+
+    [Fact]
+    public void What_is_there_is_kept_and_only_what_is_new_is_laid()
+    {
+        var (split, song) = Sessions.Kit;
+        var gone = Sessions.After(split, new RemoveTrack(Sessions.TrackOf(split, "Hat").Id), new RenameTrack(Sessions.TrackOf(split, "Ride").Id, "My ride"));
+        var proposal = Layer.Propose(Sessions.View(gone, song), new LayWish());
+        Assert.Equal(["Hat"], proposal.Lines.Select(l => l.Name));
+        Assert.Equal(gone.Tracks, proposal.After.Tracks.Take(11));
+
+        // Anew, the track goes on under the name it was given.
+        Assert.Contains(Layer.Propose(Sessions.View(gone, song), new LayWish(Anew: true)).After.Tracks, t => t.Name == "My ride");
+    }
+
+    private static SplitView New(Chart chart) => New(StartingSplit.Of([chart], 1, 48000));
+
+    private static SplitView New(Split split) => new(split, [.. split.Units[0].Elements.Select(e => new ElementRef("u1", e.ElementId))]);
+
+    private static bool Fits(Width[] ports, (Width Width, int? Only) element) =>
+        element.Only is { } only ? ports[only - 2] >= element.Width : ports.Any(p => p >= element.Width);
+
+    private static Chart ChartOf(Width[] ports, (Width Width, int? Only)[] elements)
+    {
+        var channel = 3;
+        var gate = ImmutableArray.CreateBuilder<ChartPort>();
+        gate.Add(new ChartPort(1, "Main", 1, Width.Stereo, Tap.AfterFader) { IsMain = true });
+        foreach (var width in ports)
+        {
+            gate.Add(new ChartPort(gate.Count + 1, $"Out {gate.Count + 1}", channel, width, Tap.AfterFader));
+            channel += (int)width;
+        }
+
+        return new Chart("any", "Any", SourceKind.Hardware, "Any.")
+        {
+            Voices = [],
+            Elements = [.. elements.Select((e, i) => new ChartElement($"e{i}", $"E{i}", Family.Keys, ElementKind.Voice, e.Width) { Ports = e.Only is { } only ? [only] : [] })],
+            Ports = gate.ToImmutable(),
+            Modes = [new ChartMode("all", "All", [.. Enumerable.Range(1, gate.Count)], NeedsRestart: false)],
+        };
+    }
+
+    /// <summary>Tries every seat for every line, with more and more passes.</summary>
+    private static int Fewest(Width[] ports, (Width Width, int? Only)[] lines, bool hardPan)
+    {
+        for (var passes = 1; ; passes++)
+        {
+            if (Place(0, new (bool Whole, int Halves)[passes, ports.Length]))
+            {
+                return passes;
+            }
+        }
+
+        bool Place(int line, (bool Whole, int Halves)[,] used)
+        {
+            if (line == lines.Length)
+            {
+                return true;
+            }
+
+            var (width, only) = lines[line];
+            for (var pass = 0; pass < used.GetLength(0); pass++)
+            {
+                for (var port = 0; port < ports.Length; port++)
+                {
+                    if (ports[port] < width || (only is { } wanted && wanted != port + 2) || used[pass, port].Whole)
+                    {
+                        continue;
+                    }
+
+                    // Mono lines share a pair if that is wished, or if none of them has another port to go to.
+                    var before = used[pass, port];
+                    var half = width == Width.Mono && ports[port] == Width.Stereo && (hardPan || only is not null);
+                    if (before.Halves > 0 && (!half || before.Halves == 2 || (!hardPan && only is null)))
+                    {
+                        continue;
+                    }
+
+                    used[pass, port] = half ? (before.Halves == 1, before.Halves + 1) : (true, 0);
+                    if (Place(line + 1, used))
+                    {
+                        return true;
+                    }
+
+                    used[pass, port] = before;
+                }
+            }
+
+            return false;
+        }
+    }
+}
