@@ -60,15 +60,14 @@ public sealed class TakeParts(IAudioStore store, TakeStore takes)
     private static NewTake.Track Describe(SplitView view, PrintedTrack file, string hash, long bytes, string overview)
     {
         var track = file.Track;
-        var seen = view.Split.Passes == 1 ? view : view.InPass(track.Pass);
-        var carried = seen.SoundingIn(track);
+        var carried = view.SoundingIn(track);
         var families = carried.Select(e => view.Split.Unit(e.UnitId)!.Chart.Element(e.ElementId)!.Family).Distinct().ToList();
         return new NewTake.Track(
             track.Id,
             track.Name,
             families.Count == 1 ? families[0].ToString() : null,
             Words.List([.. carried.Select(view.Split.NameOf)]),
-            Source(seen, track),
+            Source(view, track),
             hash,
             bytes,
             overview,

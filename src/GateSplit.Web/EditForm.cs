@@ -30,6 +30,7 @@ public static class EditForm
             "rename-unit" => new RenameUnit(Text("unit"), Text("name")),
             "remove-unit" => new RemoveUnit(Text("unit")),
             "declare" => Declare(form),
+            "leave-main" => LeaveMain(split, Text("unit")),
             "group" => Group(form, split),
             "follows" => new SetFollowsGroup(element, Flag(Text("on"))),
             "unaccept" => new UnacceptFinding(Text("finding")),
@@ -67,6 +68,12 @@ public static class EditForm
         int.TryParse(form["count"], out var count) && int.TryParse(form["from"], out var from)
             ? new DeclarePorts(form["unit"].ToString(), count, form["width"] == "stereo" ? Width.Stereo : Width.Mono, form["label"].ToString(), from)
             : Bad("number of outputs");
+
+    private static Result<Edit> LeaveMain(Split split, string unitId) => split.Unit(unitId) is { } unit
+        ? new Several(
+            $"Take every assigned element of {unit.Name} out of the main mix",
+            [.. unit.Elements.Where(e => e.Port is not null && e.InMain).Select(e => (Edit)new SetInMain(new ElementRef(unit.Id, e.ElementId), false))])
+        : new Refusal("This source is not in the split any more.");
 
     private static Result<Edit> Group(IFormCollection form, Split split)
     {

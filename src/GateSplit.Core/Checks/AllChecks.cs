@@ -49,11 +49,25 @@ public static class AllChecks
     ];
 
     /// <summary>Each pass is looked at as it will be recorded; what holds in several is told once.</summary>
-    private static IEnumerable<Finding> InEveryPass(SplitView view) =>
-        Enumerable.Range(1, view.Split.Passes)
-            .Select(pass => view.Split.Passes == 1 ? view : view.InPass(pass))
-            .SelectMany(seen => Rules.SelectMany(rule => rule.Look(seen).Select(f => f with { Check = NameOf(rule) })))
-            .DistinctBy(f => (f.Key, f.Sentence));
+    private static IEnumerable<Finding> InEveryPass(SplitView view)
+    {
+        var settled = Settled(view);
+        return Named(new RestartCheck(), view).Concat(Enumerable.Range(1, settled.Split.Passes)
+            .Select(pass => settled.Split.Passes == 1 ? settled : settled.InPass(pass))
+            .SelectMany(seen => Rules.Where(r => r is not RestartCheck).SelectMany(rule => Named(rule, seen)))
+            .DistinctBy(f => (f.Key, f.Sentence)));
+    }
+
+    /// <summary>
+    /// A restart that is still to come is one finding. All else is looked at as it will be after it: a dozen findings
+    /// that the same restart mends would only hide the rest.
+    /// </summary>
+    private static SplitView Settled(SplitView view) => view.Split.Units.All(u => !u.NeedsRestart)
+        ? view
+        : new SplitView(
+            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding);
+
+    private static IEnumerable<Finding> Named(ICheck rule, SplitView view) => rule.Look(view).Select(f => f with { Check = NameOf(rule) });
 
     /// <summary>A finding stays accepted only while it says the same; one that stops every pass cannot be meant.</summary>
     private static Finding WithReason(SplitView view, Finding finding) => finding.Severity == Severity.Stop ? finding : finding with

@@ -13,7 +13,8 @@ public sealed class MoreLinesThanPortsCheck : ICheck
             var elements = view.SoundingElements.Where(e => e.Unit.Id == unit.Id && e.Chart.Kind != ElementKind.NoteOnly).ToList();
             var choosing = elements.Where(e => e.Chart.Ports.IsEmpty).ToList();
             var open = unit.Chart.Ports.Count(p => unit.Exposes(p.Number) && (!p.IsMain || unit.Chart.AssignedLeavesMain || unit.Chart.Ports.Length == 1));
-            var waiting = choosing.Count(e => unit.AssignedPort(e.Set) is null);
+            var alone = view.ArmedTracks.Select(view.SoundingIn).Where(c => c.Length == 1).Select(c => c[0]).ToHashSet();
+            var waiting = choosing.Count(e => !alone.Contains(e.Ref));
             var shortBy = choosing.Count - open;
             if (shortBy > 0 && waiting > 0 && open > 0)
             {

@@ -54,9 +54,12 @@ public sealed class SplitView
     public ImmutableArray<PortFeed> SoundingAt(string unitId, int port) =>
         [.. Signal.At(unitId, port).Where(f => Sounding.Contains(f.Element))];
 
-    /// <summary>The sounding elements that arrive in a track by a direct path.</summary>
+    /// <summary>The sounding elements that arrive in a track by a direct path in the pass in which it is recorded.</summary>
     public ImmutableArray<ElementRef> SoundingIn(Track track) =>
-        [.. Signal.In(track.Id).Where(c => Sounding.Contains(c.Element) && !c.Gain.IsZero).Select(c => c.Element)];
+        [.. Signal.In(track.Id).Where(c => Sounding.Contains(c.Element) && !c.Gain.IsZero && PlaysIn(c.Element, track.Pass)).Select(c => c.Element)];
+
+    /// <summary>True of an element that plays in a pass.</summary>
+    public bool PlaysIn(ElementRef element, int pass) => Split.Unit(element.UnitId)!.Element(element.ElementId).Pass is not { } only || only == pass;
 
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(string unitId, int port) =>

@@ -98,10 +98,7 @@ internal static class LayEdits
     private static Track? Reusable(SplitView view, LaidLine line, HashSet<string> reused) => view.Split.Tracks.FirstOrDefault(t =>
         !reused.Contains(t.Id)
         && t.Input?.BankId == view.Split.BankOf(view.Split.Unit(line.UnitId)!).Id
-        && Carried(view, t).SetEquals(line.Elements));
-
-    private static HashSet<ElementRef> Carried(SplitView view, Track track) =>
-        [.. view.SoundingIn(track).Where(e => view.Split.Unit(e.UnitId)!.Element(e.ElementId).Pass is not { } pass || pass == track.Pass)];
+        && view.SoundingIn(t).ToHashSet().SetEquals(line.Elements));
 
     private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef input)
     {

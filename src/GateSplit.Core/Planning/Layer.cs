@@ -138,10 +138,7 @@ public static class Layer
     private static bool HasLine(SplitView view, Draft draft) => view.ArmedTracks.Any(t =>
         view.SoundingIn(t) is { IsEmpty: false } carried
         && draft.Elements.All(carried.Contains)
-        && carried.All(e => draft.Elements.Contains(e) || OtherPass(view, e, t)));
-
-    private static bool OtherPass(SplitView view, ElementRef element, Track track) =>
-        view.Split.Unit(element.UnitId)!.Element(element.ElementId).Pass is { } pass && pass != track.Pass;
+        && carried.All(e => draft.Elements.Contains(e)));
 
     private sealed record Draft(string Key, ImmutableArray<ElementRef> Elements, string Name, Width Width, int? Only, int? Side)
     {

@@ -53,6 +53,7 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
         .. Session.Lines.Signal.Reaching(element)
             .Where(c => !c.Gain.IsZero)
             .Select(c => Split.Track(c.TrackId)!)
+            .Where(t => Session.Lines.PlaysIn(element, t.Pass))
             .OrderBy(t => Session.Lines.SoundingIn(t).Length),
     ];
 

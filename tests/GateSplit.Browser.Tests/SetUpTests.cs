@@ -1,0 +1,90 @@
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium.Support.UI;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>From nothing to a checked split, counting what a person does.</summary>
+public sealed class SetUpTests
+{
+    private int _actions;
+
+    [Fact]
+    public async Task A_groovebox_with_an_external_input_in_at_most_twelve_actions()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var browser = new Browser(app.Port);
+        browser.Open("/");
+        Do(() => browser.Find("#new-name").SendKeys("Relief Boat"));
+        Do(() => browser.Find("input[name=charts][value=brindle-six]").Click());
+        Untick(browser.Find("#new-lay"));
+        Do(() => browser.Button("Make the session").Click());
+
+        // The box: its mode, and the restart that the mode needs.
+        Do(() => browser.Find(".station[href$='/sources']").Click());
+        Do(() => new SelectElement(browser.Find("#mode-u1")).SelectByValue("full"));
+        browser.WaitUntil(() => browser.Text.Contains("It goes on as Built-in driver, stereo"), "the restart is asked for");
+        Do(() => browser.Button("It was started again").Click());
+        browser.WaitUntil(() => browser.Text.Contains("8 ports of 8 open"), "all ports are open");
+
+        // The lines.
+        Do(() => browser.Find(".station[href$='/split']").Click());
+        Do(() => browser.Find("a[href$='/lay']").Click());
+        Assert.Contains("8 new lines", browser.Text);
+        Do(() => browser.Find("#accept").Click());
+        browser.WaitUntil(() => browser.All("#lines tbody tr").Count >= 8 && browser.Text.Contains("Nothing to mend"), "the split is checked");
+        var tracks = browser.All(".drawing a.track").Select(t => t.GetAttribute("aria-label")!).ToList();
+        Assert.Equal(8, tracks.Count);
+        foreach (var (track, input) in tracks.Zip(["USB 3-4", "USB 5-6", "USB 7-8", "USB 9-10", "USB 11-12", "USB 13-14", "USB 15", "USB 16"]))
+        {
+            Assert.EndsWith($"track on {input}", track);
+        }
+
+        Assert.Contains("ready", browser.Find("#route").Text);
+        Assert.InRange(_actions, 1, 12);
+        Assert.Empty(browser.Complaints);
+    }
+
+    [Fact]
+    public async Task A_drum_synth_with_shared_voices_and_a_main_that_carries_only_effects()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var browser = new Browser(app.Port);
+        browser.Open("/");
+        Do(() => browser.Find("#new-name").SendKeys("Ten pads"));
+        Do(() => browser.Find("input[name=charts][value=heron-ten]").Click());
+        Untick(browser.Find("#new-lay"));
+        Do(() => browser.Button("Make the session").Click());
+        Do(() => browser.Find("a[href$='/lay']").Click());
+        browser.WaitUntil(() => browser.Text.Contains("Rim + Clap share a voice of Heron Ten and so one line"), "sharers are one line");
+        Assert.Contains("7 new lines", browser.Text);
+        Assert.Contains("Heron Ten is set to Main and seven voices", browser.Text);
+        Do(() => browser.Find("#accept").Click());
+        browser.WaitUntil(() => browser.All(".drawing a.track").Count == 7, "seven tracks");
+
+        // Every pad leaves the main mix, which then carries the effect alone.
+        browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/split", "/sources"));
+        Assert.Equal(10, browser.All("button[aria-label$='also in it']").Count);
+        Do(() => browser.Button("Take all 10 out of the main mix").Click());
+        browser.WaitUntil(() => browser.All("button[aria-label$='out of it']").Count == 10, "the pads are out of the main");
+
+        browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/sources", "/split"));
+        browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
+        Assert.Contains("Rim and Clap share voice V3 of Heron Ten", browser.Text);
+        Assert.Contains("master effect is only in its main mix", browser.Text);
+        Assert.InRange(_actions, 1, 12);
+    }
+
+    private void Do(Action action)
+    {
+        _actions++;
+        action();
+    }
+
+    private void Untick(OpenQA.Selenium.IWebElement box)
+    {
+        if (box.Selected)
+        {
+            Do(box.Click);
+        }
+    }
+}
