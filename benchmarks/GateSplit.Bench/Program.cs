@@ -9,7 +9,13 @@ using GateSplit.Core.Signal;
 using GateSplit.Core.StandIns;
 
 // Writes an exported session of 24 tracks and so many minutes, busy throughout, and prints it as a running server would:
-// GateSplit.Bench MINUTES FILE FOLDER ROUNDS
+// GateSplit.Bench MINUTES FILE FOLDER ROUNDS. With "rules" it times signal, checks and laying instead.
+if (args is ["rules"])
+{
+    GateSplit.Bench.RulesBench.Run();
+    return;
+}
+
 const int bars4 = 4;
 var minutes = int.Parse(args[0]);
 var bars = minutes * 30; // 120 quarters a minute in 4/4

@@ -14,11 +14,15 @@ public sealed class OffByOneCheck : ICheck
         {
             var bank = view.Split.BankOf(unit);
 
+            var byName = view.SoundingElements.Where(e => e.Unit.Id == unit.Id)
+                .DistinctBy(e => e.Chart.Name, StringComparer.OrdinalIgnoreCase)
+                .ToDictionary(e => e.Chart.Name, StringComparer.OrdinalIgnoreCase);
+
             // Tracks that bear the name of an element, against the place where that element really arrives.
             var lines = (
                 from track in view.Split.Tracks
                 where track.Input?.BankId == bank.Id
-                let element = view.SoundingElements.FirstOrDefault(e => e.Unit.Id == unit.Id && string.Equals(e.Chart.Name, track.Name.Trim(), StringComparison.OrdinalIgnoreCase))
+                let element = byName.GetValueOrDefault(track.Name.Trim())
                 where element.Chart is not null && unit.AssignedPort(element.Set) is not null
                 let port = unit.PortOf(element.Set)!
                 select (Track: track, Port: port, Step: track.Input!.Channel - port.FirstChannel)).ToList();

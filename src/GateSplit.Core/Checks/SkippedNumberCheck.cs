@@ -14,9 +14,10 @@ public sealed class SkippedNumberCheck : ICheck
         {
             var used = view.Elements.Where(e => e.Unit.Id == unit.Id).Select(e => e.Set.Port).OfType<int>().ToList();
             var ports = used.Distinct().Order().ToList();
+            var alone = used.GroupBy(p => p).Where(g => g.Count() == 1).Select(g => g.Key).ToHashSet();
             for (var i = ShortestRun; i < ports.Count; i++)
             {
-                var isRun = Enumerable.Range(i - ShortestRun + 1, ShortestRun - 1).All(k => ports[k] == ports[k - 1] + 1 && used.Count(p => p == ports[k]) == 1);
+                var isRun = Enumerable.Range(i - ShortestRun + 1, ShortestRun - 1).All(k => ports[k] == ports[k - 1] + 1 && alone.Contains(ports[k]));
                 var skipped = ports[i - 1] + 1;
                 if (isRun && ports[i] == skipped + 1 && i == ports.Count - 1 - RunAfter(ports, i) && !view.AnyTrackHears(unit.Id, skipped))
                 {

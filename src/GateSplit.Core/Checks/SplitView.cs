@@ -8,6 +8,9 @@ namespace GateSplit.Core.Checks;
 /// <summary>What a check looks at: a split, its signal, and which elements sound in the song.</summary>
 public sealed class SplitView
 {
+    private readonly Dictionary<ElementRef, UnitElement> _settings;
+    private readonly HashSet<(string UnitId, int Port)> _given;
+
     /// <summary>Makes a view.</summary>
     /// <param name="split">The split.</param>
     /// <param name="sounding">The elements that sound.</param>
@@ -23,6 +26,8 @@ public sealed class SplitView
                from chart in unit.Chart.Elements
                select (new ElementRef(unit.Id, chart.Id), unit, chart, settings[chart.Id]),
         ];
+        _settings = Elements.ToDictionary(e => e.Ref, e => e.Set);
+        _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value))];
         SoundingElements = [.. Elements.Where(e => sounding.Contains(e.Ref))];
     }
 
@@ -59,7 +64,7 @@ public sealed class SplitView
         [.. Signal.In(track.Id).Where(c => Sounding.Contains(c.Element) && !c.Gain.IsZero && PlaysIn(c.Element, track.Pass)).Select(c => c.Element)];
 
     /// <summary>True of an element that plays in a pass.</summary>
-    public bool PlaysIn(ElementRef element, int pass) => Split.Unit(element.UnitId)!.Element(element.ElementId).Pass is not { } only || only == pass;
+    public bool PlaysIn(ElementRef element, int pass) => _settings[element].Pass is not { } only || only == pass;
 
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(string unitId, int port) =>
@@ -71,7 +76,7 @@ public sealed class SplitView
         && unit.Exposes(p.Number)
         && (int)p.Width >= (int)element.Width
         && (element.Ports.IsEmpty || element.Ports.Contains(p.Number))
-        && unit.Elements.All(e => e.Port != p.Number));
+        && !_given.Contains((unit.Id, p.Number)));
 
     /// <summary>A new armed track for an element that leaves by a port.</summary>
     public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>

@@ -87,9 +87,10 @@ public sealed class SplitSignal
 
     private static IEnumerable<PortFeed> FeedsOf(Unit unit)
     {
+        var settings = unit.Elements.ToDictionary(e => e.ElementId);
         foreach (var chart in unit.Chart.Elements)
         {
-            var set = unit.Element(chart.Id);
+            var set = settings[chart.Id];
             var main = unit.Chart.MainPort.Number;
             if (chart.Kind == ElementKind.NoteOnly)
             {

@@ -50,7 +50,7 @@ public sealed record Unit(
     /// </summary>
     public IEnumerable<UnitGroup> GroupsOf(UnitElement element)
     {
-        if (element.Port is not null || !element.FollowsGroup)
+        if (element.Port is not null || !element.FollowsGroup || Chart.Groups.IsEmpty)
         {
             yield break;
         }
