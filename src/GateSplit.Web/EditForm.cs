@@ -1,5 +1,6 @@
 using GateSplit.Core;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
@@ -44,6 +45,7 @@ public static class EditForm
             "remove-track" => new RemoveTrack(track),
             "move-track" => new MoveTrack(track, Text("steps") == "up" ? -1 : 1),
             "pass" => Pass(form, split.Pass),
+            "bulk" => Many(form, split),
             _ => new Refusal("The page sent something that is not understood here. Load it again."),
         };
     }
@@ -68,6 +70,32 @@ public static class EditForm
         int.TryParse(form["count"], out var count) && int.TryParse(form["from"], out var from)
             ? new DeclarePorts(form["unit"].ToString(), count, form["width"] == "stereo" ? Width.Stereo : Width.Mono, form["label"].ToString(), from)
             : Bad("number of outputs");
+
+    private static Result<Edit> Many(IFormCollection form, Split split)
+    {
+        var tracks = form["tracks"].OfType<string>().ToList();
+        if (tracks.Count == 0)
+        {
+            return new Refusal("Choose some tracks first, by the boxes before their names.");
+        }
+
+        var words = form["pattern"].ToString().Trim();
+        Result<Edit> Done(Edit edit) => edit;
+        return form["act"].ToString() switch
+        {
+            "inputs" => Input(form["start"].ToString()) is { } start ? Done(Bulk.CountInputs(split, tracks, start)) : new Refusal("Choose the input to count from."),
+            "name" => words.Length > 0 ? Done(Bulk.Name(split, tracks, words)) : new Refusal("Type a name to count, such as Tom #."),
+            "arm" => Done(Bulk.Arm(split, tracks, true)),
+            "disarm" => Done(Bulk.Arm(split, tracks, false)),
+            "hear" => Done(Bulk.Monitor(split, tracks, MonitorMode.WhileArmed)),
+            "unhear" => Done(Bulk.Monitor(split, tracks, MonitorMode.Never)),
+            "mono" => Done(Bulk.Widen(split, tracks, Width.Mono)),
+            "stereo" => Done(Bulk.Widen(split, tracks, Width.Stereo)),
+            "order" => Done(Bulk.OrderByInput(split, tracks)),
+            "remove" => Done(Bulk.Remove(split, tracks)),
+            _ => new Refusal("Choose what to do with the tracks."),
+        };
+    }
 
     private static Result<Edit> LeaveMain(Split split, string unitId) => split.Unit(unitId) is { } unit
         ? new Several(

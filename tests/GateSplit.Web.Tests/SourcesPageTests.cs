@@ -71,6 +71,20 @@ public sealed class SourcesPageTests
         Assert.Contains("Meant so: it is ridden by hand", visitor.Text);
     }
 
+    [Fact]
+    public async Task Many_tracks_are_changed_in_one_action_and_undone_in_one()
+    {
+        await using var app = await TestApp.Start();
+        using var visitor = new Visitor(app);
+        await visitor.Get("/sessions/1/split");
+        await visitor.Send("#bulk", new Dictionary<string, string> { ["act"] = "disarm" });
+        Assert.StartsWith("Choose some tracks first", visitor.Notice);
+        await visitor.Send("#bulk", new Dictionary<string, string> { ["act"] = "name", ["pattern"] = "Mic #", ["tracks"] = "t4" });
+        Assert.Contains(visitor.Page.QuerySelectorAll("#lines a"), a => a.TextContent == "Mic 1");
+        await visitor.Send("#undo");
+        Assert.DoesNotContain(visitor.Page.QuerySelectorAll("#lines a"), a => a.TextContent == "Mic 1");
+    }
+
     private static async Task<string> NewSession(Visitor visitor, string chart)
     {
         await visitor.Get("/");

@@ -1,0 +1,70 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Planning;
+
+/// <summary>One action on many tracks: regular runs at once, exceptions after.</summary>
+public static class Bulk
+{
+    /// <summary>What stands for the number in a pattern of names.</summary>
+    public const char NumberSign = '#';
+
+    /// <summary>Counts inputs upward from a start, each track in steps of its own width.</summary>
+    public static Edit CountInputs(Split split, IReadOnlyList<string> trackIds, InputRef start)
+    {
+        var edits = ImmutableArray.CreateBuilder<Edit>();
+        var channel = start.Channel;
+        foreach (var track in Chosen(split, trackIds))
+        {
+            edits.Add(new SetTrackInput(track.Id, start with { Channel = channel }));
+            channel += (int)track.Width;
+        }
+
+        return new Several($"Count the inputs of {Words.Count(edits.Count, "track")} upward", edits.ToImmutable());
+    }
+
+    /// <summary>Names tracks by a pattern, in which # becomes 1, 2, 3; without one the number follows the words.</summary>
+    public static Edit Name(Split split, IReadOnlyList<string> trackIds, string pattern)
+    {
+        var words = pattern.Contains(NumberSign, StringComparison.Ordinal) ? pattern : $"{pattern.Trim()} {NumberSign}";
+        return Each(split, trackIds, "Name", (t, i) => new RenameTrack(t.Id, words.Replace($"{NumberSign}", $"{i + 1}", StringComparison.Ordinal)));
+    }
+
+    /// <summary>Arms or disarms.</summary>
+    public static Edit Arm(Split split, IReadOnlyList<string> trackIds, bool armed) =>
+        Each(split, trackIds, armed ? "Arm" : "Disarm", (t, _) => new SetArmed(t.Id, armed));
+
+    /// <summary>Sets when tracks are heard.</summary>
+    public static Edit Monitor(Split split, IReadOnlyList<string> trackIds, MonitorMode mode) =>
+        Each(split, trackIds, "Set the monitoring of", (t, _) => new SetMonitor(t.Id, mode));
+
+    /// <summary>Makes tracks mono or stereo.</summary>
+    public static Edit Widen(Split split, IReadOnlyList<string> trackIds, Width width) =>
+        Each(split, trackIds, width == Width.Mono ? "Make mono" : "Make stereo", (t, _) => new SetTrackWidth(t.Id, width));
+
+    /// <summary>Removes tracks.</summary>
+    public static Edit Remove(Split split, IReadOnlyList<string> trackIds) =>
+        Each(split, trackIds, "Remove", (t, _) => new RemoveTrack(t.Id));
+
+    /// <summary>Puts the chosen tracks into the order of their inputs, on the places they have among the others.</summary>
+    public static Edit OrderByInput(Split split, IReadOnlyList<string> trackIds)
+    {
+        var chosen = Chosen(split, trackIds).ToList();
+        var ids = chosen.Select(t => t.Id).ToHashSet();
+        var sorted = new Queue<string>(chosen
+            .OrderBy(t => t.Input is null)
+            .ThenBy(t => t.Input is { } i ? split.Banks.TakeWhile(b => b.Id != i.BankId).Count() : 0)
+            .ThenBy(t => t.Input?.Channel)
+            .Select(t => t.Id));
+        return new OrderTracks([.. split.Tracks.Select(t => ids.Contains(t.Id) ? sorted.Dequeue() : t.Id)]);
+    }
+
+    private static IEnumerable<Track> Chosen(Split split, IReadOnlyList<string> trackIds) => split.Tracks.Where(t => trackIds.Contains(t.Id));
+
+    private static Several Each(Split split, IReadOnlyList<string> trackIds, string what, Func<Track, int, Edit> edit)
+    {
+        var edits = Chosen(split, trackIds).Select(edit).ToImmutableArray();
+        return new Several($"{what} {Words.Count(edits.Length, "track")}", edits);
+    }
+}

@@ -1,0 +1,51 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Planning;
+
+public sealed class BulkTests
+{
+    private static readonly Split Kit = Sessions.Kit.Split;
+    private static readonly string[] All = [.. Kit.Tracks.Select(t => t.Id)];
+
+    [Fact]
+    public void Inputs_count_upward_in_steps_of_the_width()
+    {
+        // Ten microphones: nine mono, then the overheads and the room as pairs, then the return.
+        var bare = Sessions.After(Kit, [.. All.Select(id => (Edit)new SetTrackInput(id, null))]);
+        var counted = Sessions.After(bare, Bulk.CountInputs(bare, [.. All.Take(11)], new InputRef("b-u1", 3)));
+        Assert.Equal(
+            ["Return 3", "Return 4", "Return 5", "Return 6", "Return 7", "Return 8", "Return 9", "Return 10", "Return 11", "Return 12-13", "Return 14-15", "no input"],
+            counted.Tracks.Select(counted.InputName));
+        Assert.False(Bulk.CountInputs(bare, All, new InputRef("b-u1", 20)).Apply(bare).Ok); // it would run over the end: nothing is changed
+    }
+
+    [Fact]
+    public void Names_count_where_the_pattern_says()
+    {
+        string[] Named(string pattern) => [.. Sessions.After(Kit, Bulk.Name(Kit, ["t2", "t1", "t9"], pattern)).Tracks.Where(t => t.Id is "t1" or "t2" or "t9").Select(t => t.Name)];
+        Assert.Equal(["Tom 1 close", "Tom 2 close", "Tom 3 close"], Named("Tom # close"));
+        Assert.Equal(["Tom 1", "Tom 2", "Tom 3"], Named("Tom"));
+    }
+
+    [Fact]
+    public void Arm_monitor_width_and_removal_touch_the_chosen_tracks_only()
+    {
+        string[] some = ["t3", "t5"];
+        var after = Sessions.After(Kit, Bulk.Arm(Kit, some, false), Bulk.Monitor(Kit, some, MonitorMode.Always), Bulk.Widen(Kit, some, Width.Stereo));
+        Assert.All(after.Tracks, t => Assert.Equal(some.Contains(t.Id), t is { Armed: false, Monitor: MonitorMode.Always, Width: Width.Stereo }));
+        Assert.Equal(Kit.Tracks.Where(t => !some.Contains(t.Id)), Sessions.After(Kit, Bulk.Remove(Kit, some)).Tracks);
+        Assert.Equal("Disarm 2 tracks", Bulk.Arm(Kit, some, false).Name(Kit));
+    }
+
+    [Fact]
+    public void Ordering_by_input_leaves_the_others_where_they_are()
+    {
+        var mixed = Sessions.After(Kit, new OrderTracks([.. All.Reverse()]));
+        Assert.Equal(All, Sessions.After(mixed, Bulk.OrderByInput(mixed, All)).Tracks.Select(t => t.Id));
+        var some = Sessions.After(mixed, Bulk.OrderByInput(mixed, ["t12", "t1"])).Tracks.Select(t => t.Id).ToList();
+        Assert.Equal(("t1", "t12"), (some[0], some[^1]));
+        Assert.Equal(mixed.Tracks.Select(t => t.Id).Skip(1).Take(10), some.Skip(1).Take(10));
+    }
+}
