@@ -48,6 +48,67 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Null(state.Redo);
     }
 
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task Undoing_any_sequence_of_edits_gives_back_every_document_on_the_way(int seed)
+    {
+        var random = new Random(seed);
+        var id = await Make(DemoSessions.All[1]);
+        var documents = new List<string> { SplitJson.Write((await _sessions.Load(id))!.Split) };
+        for (var i = 0; i < 15; i++)
+        {
+            var state = (await _sessions.Load(id))!;
+            var edit = Any(random, state.Split);
+            if (edit.Apply(state.Split) is { Ok: true } after)
+            {
+                Assert.True(await _sessions.Save(id, state.Revision, after.Value, edit.Name(state.Split)));
+                documents.Add(SplitJson.Write(after.Value));
+            }
+        }
+
+        Assert.True(documents.Count > 8);
+        var history = await _sessions.History(id);
+        Assert.Equal(documents.Count, history.Count);
+        for (var i = documents.Count - 2; i >= 0; i--)
+        {
+            Assert.True(await _sessions.Undo(id, (await _sessions.Load(id))!.Revision));
+            Assert.Equal(documents[i], SplitJson.Write((await _sessions.Load(id))!.Split));
+        }
+
+        for (var i = 1; i < documents.Count; i++)
+        {
+            Assert.True(await _sessions.Redo(id, (await _sessions.Load(id))!.Revision));
+            Assert.Equal(documents[i], SplitJson.Write((await _sessions.Load(id))!.Split));
+        }
+
+        // In one go as well, and a revision that is not on the way is refused.
+        Assert.True(await _sessions.GoBack(id, history[0].Number, history[^3].Number));
+        Assert.Equal(documents[2], SplitJson.Write((await _sessions.Load(id))!.Split));
+        Assert.False(await _sessions.GoBack(id, history[^3].Number, 999));
+        Assert.False(await _sessions.GoBack(id, history[0].Number, history[^1].Number));
+    }
+
+    private static Edit Any(Random random, Split split)
+    {
+        var unit = split.Units[random.Next(split.Units.Length)];
+        var element = new ElementRef(unit.Id, unit.Elements[random.Next(unit.Elements.Length)].ElementId);
+        var track = split.Tracks[random.Next(split.Tracks.Length)].Id;
+        return random.Next(9) switch
+        {
+            0 => new AssignPort(element, unit.Chart.Ports[random.Next(unit.Chart.Ports.Length)].Number),
+            1 => new SetFader(element, random.Next(-60, 12)),
+            2 => new SetPan(element, random.NextDouble() * 2 - 1),
+            3 => new SetMuted(element, random.Next(2) == 0),
+            4 => new SetArmed(track, random.Next(2) == 0),
+            5 => new MoveTrack(track, random.Next(2) == 0 ? -1 : 1),
+            6 => new RemoveTrack(track),
+            7 => new RenameTrack(track, $"Name {random.Next(100)}"),
+            _ => new SetTrackInput(track, new InputRef(split.Banks[random.Next(split.Banks.Length)].Id, random.Next(1, 8))),
+        };
+    }
+
     [Fact]
     public async Task Undo_and_redo_walk_the_history_and_a_new_edit_ends_redo()
     {

@@ -21,7 +21,7 @@ public sealed class DoubledCheck : ICheck
 
         // The track that carries the most is the one that doubles the others.
         var culprits = doubled
-            .GroupBy(g => g.OrderByDescending(t => carried[t].Length).ThenByDescending(t => view.Split.Tracks.IndexOf(t)).First(), g => g.Key);
+            .GroupBy(g => g.OrderByDescending(t => carried[t].Length).ThenByDescending(t => int.Parse(t.Id.AsSpan(1))).First(), g => g.Key);
         foreach (var group in culprits)
         {
             var track = group.Key;

@@ -23,9 +23,15 @@ public sealed class NotArmedCheck : ICheck
         }
     }
 
-    /// <summary>Effects that exist only in a mix are left out with the mix, and that is mostly meant.</summary>
-    private static bool IsOfTheMixOnly(SplitView view, Track track, ElementRef element) =>
-        view.Split.Unit(element.UnitId)!.Chart.Element(element.ElementId)!.Kind == ElementKind.Return
-        && view.SoundingIn(track).Length > 1
-        && view.Signal.Into(track.Id).Any(f => view.Split.Unit(f.UnitId)!.Chart.Port(f.Port)!.IsMain);
+    /// <summary>
+    /// Effects that exist only in a mix are left out with the mix, and that is mostly meant; an element that leaves by a
+    /// port of its own besides is missed there, and another check tells of it.
+    /// </summary>
+    private static bool IsOfTheMixOnly(SplitView view, Track track, ElementRef element)
+    {
+        var chart = view.Split.Unit(element.UnitId)!.Chart;
+        return view.SoundingIn(track).Length > 1
+            && view.Signal.Into(track.Id).Any(f => f.UnitId == element.UnitId && f.Port == chart.MainPort.Number)
+            && (chart.Element(element.ElementId)!.Kind == ElementKind.Return || view.Signal.PortsOf(element).Any(f => f.Port != chart.MainPort.Number));
+    }
 }
