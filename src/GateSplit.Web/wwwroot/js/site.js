@@ -29,6 +29,10 @@ document.addEventListener("click", (event) => {
 });
 
 document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape" && isTyping(event.target)) {
+    event.target.blur(); // keys act again
+    return;
+  }
   if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
   if (event.key === "?") {
     document.getElementById("keys").showModal();
