@@ -76,6 +76,17 @@ public sealed class SetUpTests
         Assert.InRange(_actions, 1, 12);
     }
 
+    [Fact]
+    public async Task One_click_switches_to_night_on_the_split_as_well()
+    {
+        await using var app = await TestApp.Start();
+        using var browser = new Browser(app.Port);
+        browser.Open("/sessions/2/split");
+        var before = browser.Find("html").GetAttribute("data-bs-theme");
+        browser.Find("[data-theme-switch]").Click();
+        browser.WaitUntil(() => browser.Find("html").GetAttribute("data-bs-theme") != before, "the theme has changed");
+    }
+
     private void Do(Action action)
     {
         _actions++;
