@@ -21,7 +21,7 @@ public sealed record FileMeasure(
     {
         var format = reader.Format;
         var meters = Enumerable.Range(0, format.Channels).Select(_ => new ChannelMeter()).ToArray();
-        var overview = new OverviewBuilder(format.Channels, reader.Frames);
+        var overview = new OverviewBuilder(format.Channels);
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
         var samples = new float[BlockFrames];
         for (long at = 0; at < reader.Frames;)

@@ -3,22 +3,24 @@ using System.Buffers.Binary;
 namespace GateSplit.Core.Sound;
 
 /// <summary>
-/// The waveform pyramid of a file: for every channel the lowest and highest sample of each 256 frames, of each 1024,
-/// and so on by fours, so that any stretch can be drawn at any width from a few thousand numbers. The span of a bin
+/// The waveform pyramid of a file: for every channel the lowest and highest sample of each short stretch
+/// (256 frames, in long files 512, 1024 ...), of each four of them, and so on by fours, so that any part can be drawn at any width from a few thousand numbers. The span of a bin
 /// always includes zero, as a waveform is filled from its middle line.
 /// </summary>
 public sealed class Overview
 {
-    /// <summary>Frames in a bin of the finest level.</summary>
-    public const int FramesPerBin = 256;
+    /// <summary>Frames in a bin of the finest level of a short file.</summary>
+    public const int FinestBinFrames = 256;
 
     private const int Factor = 4;
     private const uint Magic = 0x564F5347; // "GSOV"
     private readonly short[][][] _levels; // level, channel, low/high alternating
+    private readonly long _finestBinFrames;
 
     private Overview(short[][][] levels, long frames)
     {
         _levels = levels;
+        _finestBinFrames = FinestOf(levels[0][0].Length / 2, frames);
         Frames = frames;
     }
 
@@ -32,7 +34,7 @@ public sealed class Overview
     public int Levels => _levels.Length;
 
     /// <summary>Frames in a bin of a level.</summary>
-    public static long BinFrames(int level) => FramesPerBin * (long)Math.Pow(Factor, level);
+    public long BinFrames(int level) => _finestBinFrames * (long)Math.Pow(Factor, level);
 
     /// <summary>Lowest and highest sample of each of <paramref name="columns"/> equal stretches, full scale 1.0.</summary>
     /// <param name="channel">0-based.</param>
@@ -123,6 +125,18 @@ public sealed class Overview
         }
 
         return FromFinest(finest, frames);
+    }
+
+    // The only doubling of 256 at which so many frames fill so many bins; so it need not be stored.
+    private static long FinestOf(long bins, long frames)
+    {
+        long binFrames = FinestBinFrames;
+        while (bins > 0 && (frames + binFrames - 1) / binFrames > bins)
+        {
+            binFrames *= 2;
+        }
+
+        return binFrames;
     }
 
     private static short[] Coarser(short[] fine)

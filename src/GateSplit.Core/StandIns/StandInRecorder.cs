@@ -304,7 +304,7 @@ public sealed class StandInRecorder
             _dithers = pass.Format == SampleFormat.Pcm16
                 ? [.. Enumerable.Range(0, _format.Channels).Select(c => new Dither((uint)c + 1))]
                 : null;
-            _overview = new OverviewBuilder(_format.Channels, frames);
+            _overview = new OverviewBuilder(_format.Channels);
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
             _interleaved = new float[_format.Channels == 1 ? 0 : 2 * mostFrames];
         }

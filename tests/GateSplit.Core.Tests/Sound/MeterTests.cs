@@ -87,7 +87,8 @@ public sealed class MeterTests
 
         var overview = Overview.FromBytes(builder.Build().ToBytes());
         Assert.Equal(700_001, overview.Frames);
-        var frames = 100 * Overview.BinFrames(1);
+        Assert.Equal(1024, overview.BinFrames(1));
+        var frames = 100 * overview.BinFrames(1);
         var columns = overview.Columns(0, 0, frames, 100);
         for (var i = 0; i < 100; i++)
         {
@@ -95,6 +96,37 @@ public sealed class MeterTests
             Assert.Equal(stretch.Max(), columns[i].High, 1e-4);
             Assert.Equal(stretch.Min(), columns[i].Low, 1e-4);
         }
+    }
+
+    [Theory]
+    [InlineData(16_383L * 256, 256)]
+    [InlineData(16_383L * 256 + 1, 512)]
+    [InlineData(16_384L * 512, 1024)]
+    [InlineData(30_000_001L, 2048)]
+    public void The_overview_of_a_long_file_is_no_larger_and_loses_no_peak(long frames, int binFrames)
+    {
+        var builder = new OverviewBuilder(2);
+        var block = new float[65_536];
+        for (long at = 0; at < frames; at += block.Length)
+        {
+            Array.Clear(block);
+            if (frames / 2 >= at && frames / 2 < at + block.Length)
+            {
+                block[frames / 2 - at] = 0.75f;
+            }
+
+            var part = block.AsSpan(0, (int)Math.Min(block.Length, frames - at));
+            builder.Add(0, part);
+            builder.Add(1, part);
+        }
+
+        var bytes = builder.Build().ToBytes();
+        Assert.True(bytes.Length <= 16 + 2 * 4 * 16_384);
+        var overview = Overview.FromBytes(bytes);
+        Assert.Equal(binFrames, overview.BinFrames(0));
+        var columns = overview.Columns(1, 0, frames, 1000);
+        Assert.Equal(0.75f, columns[500].High, 1e-4);
+        Assert.All(columns.Where((_, i) => Math.Abs(i - 500) > 1), c => Assert.Equal(0, c.High));
     }
 
     private static ChannelLevels Measure(IEnumerable<float> samples)
