@@ -45,7 +45,7 @@ for (var bar = 0; bar < bars; bar++)
 var file = writer.ToFile("Bench", bars);
 var song = Song.Of(file);
 var split = StartingSplit.Of([OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart], bars, 48000);
-split = StraightLay.Edit(new SplitView(split, Sounding.Elements(split, song)))!.Apply(split).Value!;
+split = Layer.Propose(new SplitView(split, Sounding.Elements(split, song)), new LayWish()).Edit!.Apply(split).Value!;
 split = split with { Tracks = [.. split.Tracks.Take(24)] };
 File.WriteAllBytes(args[1], SessionFile.Of("Bench", MidiWriter.Write(file), split).ToJson());
 var view = new SplitView(split, Sounding.Elements(split, song));

@@ -47,6 +47,6 @@ internal static class Sessions
     {
         var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
         var split = StartingSplit.Of([chart], (int)song.Bars, 48000);
-        return (StraightLay.Edit(View(split, song))!.Apply(split).Value!, song);
+        return (Layer.Propose(View(split, song), new LayWish()).Edit!.Apply(split).Value!, song);
     }
 }

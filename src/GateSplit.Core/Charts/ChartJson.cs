@@ -26,8 +26,7 @@ public static class ChartJson
         RespectNullableAnnotations = true,
         RespectRequiredConstructorParameters = true,
         NumberHandling = JsonNumberHandling.Strict,
-        IgnoreReadOnlyProperties = true,
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver(),
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { WithoutComputed } },
     };
 
     /// <summary>Writes a chart.</summary>
@@ -100,4 +99,16 @@ public static class ChartJson
     public sealed record ChartFile(string Format, int Version, Chart Chart);
 
     private sealed record Head(string? Format = null, int Version = 0);
+
+    /// <summary>What is computed from the rest is neither written nor part of the schema.</summary>
+    private static void WithoutComputed(JsonTypeInfo info)
+    {
+        for (var i = info.Properties.Count - 1; i >= 0; i--)
+        {
+            if (info.Properties[i].Set is null)
+            {
+                info.Properties.RemoveAt(i);
+            }
+        }
+    }
 }

@@ -18,6 +18,9 @@ public sealed record ChartVoice(string Id, string Name, int Channel, ImmutableAr
     /// <summary>True if a note plays this voice.</summary>
     public bool Plays(Notes.Note note) => note.Channel == Channel && (Keys.IsEmpty || Keys.Contains(note.Key));
 
+    /// <summary>About what it peaks at when played as hard as can be, 1 for full scale.</summary>
+    public double Peak => Drum?.Peak ?? Tone?.Peak ?? 0;
+
     /// <summary>Seconds it rings after its last note ends.</summary>
     public double RingSeconds => Drum?.LongestDecaySeconds ?? Tone?.ReleaseSeconds ?? 0;
 }

@@ -48,6 +48,12 @@ public sealed record DrumPatch
     /// <summary>Voices with the same number above 0 cut each other off, as a closing hat does.</summary>
     public int ChokeGroup { get; init; }
 
+    /// <summary>
+    /// About what it peaks at when struck as hard as can be, 1 for full scale: the parts rarely peak together, filtered
+    /// noise and squares stay below their level, and the first of several bursts is over before the body swings out.
+    /// </summary>
+    public double Peak => BodyLevel + 0.8 * OvertoneLevel + (Bursts > 1 ? 0.6 : 0.75) * NoiseLevel + 0.65 * MetalLevel;
+
     /// <summary>Seconds until the longest part has fallen by 60 dB.</summary>
     public double LongestDecaySeconds => Math.Max(
         BodyLevel > 0 || OvertoneLevel > 0 ? BodyDecaySeconds : 0,

@@ -38,4 +38,7 @@ public sealed record TonePatch
 
     /// <summary>Level, 0 to 1.</summary>
     public double Level { get; init; } = 0.25;
+
+    /// <summary>About what one note peaks at when played as hard as can be, 1 for full scale.</summary>
+    public double Peak => Level * (0.8 * Saw + Sine + Bell);
 }

@@ -37,6 +37,16 @@ public static class AllChecks
         new CountInCheck(),
         new TailCheck(),
         new UnnamedUnitsCheck(),
+        new InputOffCheck(),
+        new InputWidthCheck(),
+        new LoopbackCheck(),
+        new HeardDirectlyCheck(),
+        new MusicalPanCheck(),
+        new LevelCheck(),
+        new SettleCheck(),
+        new OldCopyCheck(),
+        new SpeedCheck(),
+        new RoomCheck(),
     ];
 
     /// <summary>What all rules find, the weightiest first; what was accepted as meant comes last.</summary>
@@ -65,7 +75,7 @@ public static class AllChecks
     private static SplitView Settled(SplitView view) => view.Split.Units.All(u => !u.NeedsRestart)
         ? view
         : new SplitView(
-            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding);
+            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding, view.Room);
 
     private static IEnumerable<Finding> Named(ICheck rule, SplitView view) => rule.Look(view).Select(f => f with { Check = NameOf(rule) });
 

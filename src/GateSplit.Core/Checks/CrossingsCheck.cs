@@ -8,7 +8,7 @@ public sealed class CrossingsCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
-        foreach (var bank in view.Split.Banks.Where(b => b.UnitId is not null))
+        foreach (var bank in view.Split.Banks.Where(b => b.UnitId is not null && b.Connected))
         {
             var tracks = view.ArmedTracks.Where(t => t.Input?.BankId == bank.Id).ToList();
             var inOrder = tracks.OrderBy(t => t.Input!.Channel).ThenBy(t => view.Split.Tracks.IndexOf(t)).ToList();

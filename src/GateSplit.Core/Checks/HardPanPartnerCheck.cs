@@ -14,9 +14,8 @@ public sealed class HardPanPartnerCheck : ICheck
             foreach (var port in unit.Chart.Ports.Where(p => p is { Width: Width.Stereo, IsMain: false }))
             {
                 var feeds = view.SoundingAt(unit.Id, port.Number);
-                var bank = view.Split.BankOf(unit).Id;
                 var sides = Enumerable.Range(0, 2).Select(side => view.Split.Tracks.Any(t =>
-                    t.Width == Width.Mono && t.Input == new InputRef(bank, port.FirstChannel + side))).ToList();
+                    t.Width == Width.Mono && t.Input is not null && t.Input == view.Split.InputOf(unit, port.FirstChannel + side, t.Pass))).ToList();
                 var hardApart = feeds.Length == 2 && feeds.Count(f => f.Gain.ReachesLeft) == 1 && feeds.Count(f => f.Gain.ReachesRight) == 1;
                 if (!hardApart || sides[0] == sides[1] || view.Signal.TrackFeeds.Any(f => f.UnitId == unit.Id && f.Port == port.Number && view.Split.Track(f.TrackId)!.Width == Width.Stereo))
                 {
@@ -30,7 +29,7 @@ public sealed class HardPanPartnerCheck : ICheck
                         $"Port {port.Number} of {unit.Name} carries two elements panned hard apart, but only one side has a track: {name} will not be recorded.")
                     .WithFix($"Add a track for {name}", new AddTrack(new Track(view.Split.NewTrackId(), name, Width.Mono)
                     {
-                        Input = new InputRef(bank, port.FirstChannel + (sides[0] ? 1 : 0)),
+                        Input = view.Split.InputOf(unit, port.FirstChannel + (sides[0] ? 1 : 0)),
                     }));
             }
         }

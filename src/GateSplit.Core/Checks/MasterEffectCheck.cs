@@ -20,7 +20,7 @@ public sealed class MasterEffectCheck : ICheck
                         $"{unit.Name}'s master effect is only in its main mix, which no track takes: the single lines print without it. Add the mix as a reference if you want to hear what it did.")
                     .WithFix($"Add {unit.Name}'s mix as a reference", new AddTrack(new Track(view.Split.NewTrackId(), Free(view, $"{unit.Name} mix"), Width.Stereo)
                     {
-                        Input = new InputRef(view.Split.BankOf(unit).Id, unit.Chart.MainPort.FirstChannel),
+                        Input = view.Split.InputOf(unit, unit.Chart.MainPort.FirstChannel),
                         Armed = false,
                         Monitor = MonitorMode.Never,
                     }));

@@ -10,7 +10,7 @@ public sealed class NotArmedCheck : ICheck
     public IEnumerable<Finding> Look(SplitView view)
     {
         var armed = view.ArmedTracks.SelectMany(t => view.SoundingIn(t)).ToHashSet();
-        foreach (var track in view.Split.Tracks.Where(t => !t.Armed))
+        foreach (var track in view.Split.Tracks.Where(t => !t.Armed && !t.Live))
         {
             var lost = view.SoundingIn(track).Where(e => !armed.Contains(e) && !IsOfTheMixOnly(view, track, e)).Select(view.Split.NameOf).ToList();
             if (lost.Count > 0)

@@ -10,7 +10,7 @@ public sealed class OffByOneCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
-        foreach (var unit in view.Split.Units)
+        foreach (var unit in view.Split.Units.Where(u => view.Split.BankOf(u).Connected))
         {
             var bank = view.Split.BankOf(unit);
 

@@ -3,7 +3,7 @@ using GateSplit.Core.Splits;
 namespace GateSplit.Core.Checks;
 
 /// <summary>What in a split a finding is about.</summary>
-/// <param name="Key">"element:unit/id", "port:unit/3", "track:t3" or "unit:id".</param>
+/// <param name="Key">"element:unit/id", "port:unit/3", "track:t3", "unit:id", "bank:id/3" or "pass".</param>
 public readonly record struct Place(string Key)
 {
     /// <summary>An element.</summary>

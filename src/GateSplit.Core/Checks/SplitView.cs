@@ -8,14 +8,17 @@ namespace GateSplit.Core.Checks;
 /// <summary>What a check looks at: a split, its signal, and which elements sound in the song.</summary>
 public sealed class SplitView
 {
-    private readonly Dictionary<ElementRef, UnitElement> _settings;
+    private readonly Dictionary<ElementRef, (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> _byRef;
     private readonly HashSet<(string UnitId, int Port)> _given;
+    private readonly HashSet<InputRef> _waiting;
 
     /// <summary>Makes a view.</summary>
     /// <param name="split">The split.</param>
     /// <param name="sounding">The elements that sound.</param>
-    public SplitView(Split split, ImmutableHashSet<ElementRef> sounding)
+    /// <param name="room">What the recording needs and what is there; null if nobody knows.</param>
+    public SplitView(Split split, ImmutableHashSet<ElementRef> sounding, Room? room = null)
     {
+        Room = room;
         Split = split;
         Sounding = sounding;
         Signal = SplitSignal.Of(split);
@@ -26,8 +29,15 @@ public sealed class SplitView
                from chart in unit.Chart.Elements
                select (new ElementRef(unit.Id, chart.Id), unit, chart, settings[chart.Id]),
         ];
-        _settings = Elements.ToDictionary(e => e.Ref, e => e.Set);
+        _byRef = Elements.ToDictionary(e => e.Ref);
         _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value))];
+        _waiting =
+        [
+            .. from track in split.Tracks
+               where split.IsOff(track)
+               from side in Enumerable.Range(0, (int)track.Width)
+               select track.Input! with { Channel = track.Input.Channel + side },
+        ];
         SoundingElements = [.. Elements.Where(e => sounding.Contains(e.Ref))];
     }
 
@@ -37,6 +47,9 @@ public sealed class SplitView
     /// <summary>Its signal.</summary>
     public SplitSignal Signal { get; }
 
+    /// <summary>What the recording needs and what is there; null if nobody knows.</summary>
+    public Room? Room { get; }
+
     /// <summary>The elements that sound.</summary>
     public ImmutableHashSet<ElementRef> Sounding { get; }
 
@@ -44,7 +57,8 @@ public sealed class SplitView
     /// <param name="pass">From 1.</param>
     public SplitView InPass(int pass) => new(
         Split.InPass(pass),
-        Sounding.Except(Elements.Where(e => e.Set.Pass is { } only && only != pass).Select(e => e.Ref)));
+        Sounding.Except(Elements.Where(e => e.Set.Pass is { } only && only != pass).Select(e => e.Ref)),
+        Room);
 
     /// <summary>The tracks that a pass records.</summary>
     public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);
@@ -63,12 +77,22 @@ public sealed class SplitView
     public ImmutableArray<ElementRef> SoundingIn(Track track) =>
         [.. Signal.In(track.Id).Where(c => Sounding.Contains(c.Element) && !c.Gain.IsZero && PlaysIn(c.Element, track.Pass)).Select(c => c.Element)];
 
+    /// <summary>An element with its unit, chart and settings.</summary>
+    public (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set) ElementOf(ElementRef element) => _byRef[element];
+
+    /// <summary>How an element is set.</summary>
+    public UnitElement SettingsOf(ElementRef element) => _byRef[element].Set;
+
     /// <summary>True of an element that plays in a pass.</summary>
-    public bool PlaysIn(ElementRef element, int pass) => _settings[element].Pass is not { } only || only == pass;
+    public bool PlaysIn(ElementRef element, int pass) => SettingsOf(element).Pass is not { } only || only == pass;
 
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(string unitId, int port) =>
         Signal.Hearing(unitId, port).Any();
+
+    /// <summary>True if a track listens where a port arrives, but that input is switched off.</summary>
+    public bool AnyTrackWaits(Unit unit, ChartPort port) => _waiting.Count > 0
+        && Enumerable.Range(port.FirstChannel, (int)port.Width).SelectMany(c => Split.Arrivals(unit, c, null)).Any(_waiting.Contains);
 
     /// <summary>The first port of a unit that is open, allowed for the element, and carries nothing; null if there is none.</summary>
     public ChartPort? FreePort(Unit unit, ChartElement element) => unit.Chart.Ports.FirstOrDefault(p =>
@@ -82,6 +106,6 @@ public sealed class SplitView
     public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>
         new(Split.NewTrackId(), element.Name, element.Width)
         {
-            Input = new InputRef(Split.BankOf(unit).Id, port.FirstChannel),
+            Input = Split.InputOf(unit, port.FirstChannel),
         };
 }

@@ -17,12 +17,18 @@ public sealed class UnheardPortCheck : ICheck
                     .Select(f => unit.Chart.Element(f.Element.ElementId)!)
                     .Where(e => !port.IsMain || e.Kind != Charts.ElementKind.Return)
                     .ToList();
-                if (lost.Count == 0 || view.AnyTrackHears(unit.Id, port.Number))
+                if (lost.Count == 0 || view.AnyTrackHears(unit.Id, port.Number) || view.AnyTrackWaits(unit, port))
                 {
                     continue;
                 }
 
-                var input = view.Split.BankOf(unit).InputName(port.FirstChannel, port.Width);
+                if (view.Split.InputOf(unit, port.FirstChannel) is null)
+                {
+                    yield return Unplugged(unit, port, lost);
+                    continue;
+                }
+
+                var input = view.Split.PlaceOf(unit, port);
                 var names = Words.List([.. lost.Select(e => e.Name)]);
                 var one = lost.Count == 1;
                 var track = view.NewTrackFor(unit, lost[0], port) with
@@ -37,4 +43,8 @@ public sealed class UnheardPortCheck : ICheck
             }
         }
     }
+
+    private static Finding Unplugged(Unit unit, Charts.ChartPort port, List<Charts.ChartElement> lost) => Finding.Warning(
+        Place.OfPort(unit.Id, port.Number),
+        $"{Words.List([.. lost.Select(e => e.Name)])} {(lost.Count == 1 ? "goes" : "go")} out of port {port.Number} of {unit.Name}, and no cable leads from it to the recorder: plug one in, or connect {unit.Name} by USB.");
 }

@@ -39,10 +39,10 @@ public sealed class WidthCheck : ICheck
                 $"{element.Name} is stereo, but {track.Title} is mono and takes only one side of it: the other side is lost.");
             var pair = new Several($"Make {track.Title} stereo",
             [
-                new SetTrackInput(track.Id, new InputRef(view.Split.BankOf(unit).Id, port.FirstChannel)),
+                new SetTrackInput(track.Id, view.Split.InputOf(unit, port.FirstChannel, track.Pass)),
                 new SetTrackWidth(track.Id, Width.Stereo),
             ]);
-            return port.Width == Width.Stereo ? finding.WithFix(pair.Title, pair) : finding;
+            return port.Width == Width.Stereo && pair.Apply(view.Split).Ok ? finding.WithFix(pair.Title, pair) : finding;
         }
 
         if (element.Width == Width.Stereo)
@@ -52,7 +52,7 @@ public sealed class WidthCheck : ICheck
 
         if (track.Width == Width.Mono && port.Width == Width.Stereo && arrives.Gain.Largest > 0)
         {
-            var left = track.Input!.Channel == port.FirstChannel;
+            var left = view.Signal.Into(track.Id).Any(f => f.Gain.LL != 0);
             var loss = Decibels.FromRatio(arrives.Gain.Largest / FaderRatio(unit, element, port));
             return loss < new Decibels(-0.5)
                 ? Finding.Warning(
@@ -64,7 +64,7 @@ public sealed class WidthCheck : ICheck
                 : null;
         }
 
-        return track.Width == Width.Stereo
+        return track.Width == Width.Stereo && view.Split.Bank(track.Input!.BankId)?.Widths != InputWidths.PairsOnly
             ? Finding.Note(
                     Place.Of(track),
                     $"{element.Name} is mono, but {track.Title} is stereo: the file is twice as big and holds no more.")

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
@@ -114,8 +115,9 @@ public static class FogSignal
     private static Split Faulty(Song song)
     {
         var split = StartingSplit.Of([MudlarkNine.Chart, WickerKeys.Chart], Bars, 48000);
-        split = StraightLay.Edit(new SplitView(split, Sounding.Elements(split, song)))!.Apply(split).Value!;
         var drums = split.Units[0];
+        var drumsAlone = Sounding.Elements(split, song).Where(e => e.UnitId == drums.Id).ToImmutableHashSet();
+        split = Layer.Propose(new SplitView(split, drumsAlone), new LayWish()).After;
         var keys = split.Units[1];
         var clap = split.Tracks.First(t => t.Name == "Clap");
         var mix = new Track(split.NewTrackId(), "Drum mix", Width.Stereo)
@@ -139,11 +141,6 @@ public static class FogSignal
         var hall = new ElementRef(keys.Id, "hall");
         var deep = new ElementRef(keys.Id, deepKick.ElementId);
         var next = int.Parse(split.NewTrackId().AsSpan(1)) + 1;
-        foreach (var track in split.Tracks.Where(t => t.Input?.BankId == split.BankOf(keys).Id))
-        {
-            yield return new RemoveTrack(track.Id);
-        }
-
         (ElementRef Element, int Port, int Side)[] lines =
             [(deep, 1, -1), (new ElementRef(keys.Id, "bass"), 2, -1), (new ElementRef(keys.Id, "pad"), 2, 1), (new ElementRef(keys.Id, "bell"), 3, -1)];
         foreach (var (element, port, side) in lines)

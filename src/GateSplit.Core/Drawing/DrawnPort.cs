@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Drawing;
 
@@ -7,8 +8,7 @@ namespace GateSplit.Core.Drawing;
 /// <param name="Number">Its number.</param>
 /// <param name="Name">Its name on the source.</param>
 /// <param name="InputName">The same channels as the recorder names them.</param>
-/// <param name="BankId">The recorder's row of inputs.</param>
-/// <param name="FirstChannel">1-based first input.</param>
+/// <param name="Input">The first input it arrives on; null if nothing leads from it to the recorder.</param>
 /// <param name="Width">Mono or a pair.</param>
 /// <param name="IsMain">True for the main mix.</param>
 /// <param name="Open">True if the mode exposes it.</param>
@@ -16,4 +16,4 @@ namespace GateSplit.Core.Drawing;
 /// <param name="Heard">True if a track listens to it.</param>
 /// <param name="At">The middle of the opening.</param>
 public sealed record DrawnPort(
-    string UnitId, int Number, string Name, string InputName, string BankId, int FirstChannel, Width Width, bool IsMain, bool Open, bool Used, bool Heard, Point At);
+    string UnitId, int Number, string Name, string InputName, InputRef? Input, Width Width, bool IsMain, bool Open, bool Used, bool Heard, Point At);

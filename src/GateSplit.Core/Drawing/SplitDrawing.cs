@@ -109,7 +109,6 @@ public sealed class SplitDrawing
         foreach (var unit in view.Split.Units)
         {
             var first = top + Heading;
-            var bank = view.Split.BankOf(unit);
             var rows = unit.Chart.Ports.Select((p, i) => (p.Number, Y: first + i * Row)).ToDictionary(p => p.Number, p => p.Y);
             var shown = view.Elements
                 .Where(e => e.Unit.Id == unit.Id)
@@ -126,7 +125,7 @@ public sealed class SplitDrawing
             foreach (var port in unit.Chart.Ports)
             {
                 ports.Add(new DrawnPort(
-                    unit.Id, port.Number, port.Name, bank.InputName(port.FirstChannel, port.Width), bank.Id, port.FirstChannel, port.Width, port.IsMain,
+                    unit.Id, port.Number, port.Name, view.Split.PlaceOf(unit, port), view.Split.InputOf(unit, port.FirstChannel), port.Width, port.IsMain,
                     unit.Exposes(port.Number),
                     view.SoundingAt(unit.Id, port.Number).Length > 0,
                     view.AnyTrackHears(unit.Id, port.Number),
@@ -152,7 +151,7 @@ public sealed class SplitDrawing
         var y = 10 + Heading - Row;
         foreach (var track in view.Split.Tracks)
         {
-            var port = PortOf(track);
+            var port = PortOf(view, track);
             y = Math.Max(y + Row, port?.At.Y ?? 0);
             var carried = view.SoundingIn(track);
             Family? family = carried.Length == 0
@@ -164,9 +163,10 @@ public sealed class SplitDrawing
         return tracks.ToImmutable();
     }
 
-    private DrawnPort? PortOf(Track track) => track.Input is not { } input
-        ? null
-        : Ports.FirstOrDefault(p => p.BankId == input.BankId && input.Channel >= p.FirstChannel && input.Channel < p.FirstChannel + (int)p.Width);
+    private DrawnPort? PortOf(SplitView view, Track track) => view.Signal.Into(track.Id).FirstOrDefault() is { } feed
+        ? Ports.First(p => p.UnitId == feed.UnitId && p.Number == feed.Port)
+        : Ports.FirstOrDefault(p => p.Input is { } at && track.Input is { } input
+            && at.BankId == input.BankId && input.Channel >= at.Channel && input.Channel < at.Channel + (int)p.Width);
 
     private void Connect(SplitView view)
     {
@@ -220,8 +220,8 @@ public sealed class SplitDrawing
 
     private int ConnectTracks(SplitView view, ImmutableArray<DrawnRail>.Builder rails)
     {
-        var wired = Tracks.Select(t => (Track: t, Port: PortOf(t.Track))).Where(p => p.Port is not null).ToList();
-        var starts = wired.Select(p => new Point(InputEndX, p.Port!.At.Y + Lane(p.Track.Track, p.Port))).ToList();
+        var wired = Tracks.Select(t => (Track: t, Port: PortOf(view, t.Track))).Where(p => p.Port is not null).ToList();
+        var starts = wired.Select(p => new Point(InputEndX, p.Port!.At.Y + Lane(view, p.Track.Track, p.Port))).ToList();
         var ends = starts.Select((s, i) => (s.Y, wired[i].Track.At.Y)).ToList();
         var slots = Slots(ends, InputEndX, TrackX);
         for (var i = 0; i < wired.Count; i++)
@@ -238,8 +238,15 @@ public sealed class SplitDrawing
     }
 
     /// <summary>A mono track on one side of a pair leaves the input a little above or below its middle.</summary>
-    private static double Lane(Track track, DrawnPort port) =>
-        track.Width == Charts.Width.Stereo || port.Width == Charts.Width.Mono ? 0 : track.Input!.Channel == port.FirstChannel ? -PairOffset : PairOffset;
+    private static double Lane(SplitView view, Track track, DrawnPort port)
+    {
+        if (track.Width == Charts.Width.Stereo || port.Width == Charts.Width.Mono)
+        {
+            return 0;
+        }
+
+        return view.Signal.Into(track.Id).Any(f => f.Gain.LL != 0) ? -PairOffset : PairOffset;
+    }
 
     private void ConnectBuses(SplitView view, ImmutableArray<DrawnRail>.Builder rails)
     {

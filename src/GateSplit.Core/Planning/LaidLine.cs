@@ -15,6 +15,9 @@ namespace GateSplit.Core.Planning;
 public sealed record LaidLine(
     string UnitId, ImmutableArray<ElementRef> Elements, string Name, Width Width, ChartPort Port, int Side, int Pass)
 {
+    /// <summary>The first input it arrives on; null if nothing leads there.</summary>
+    public InputRef? Input { get; init; }
+
     /// <summary>The group that leaves as one line; null for elements.</summary>
     public string? Group { get; init; }
 }

@@ -25,6 +25,11 @@ internal static class LayEdits
             }
         }
 
+        foreach (var cabled in lines.Select(l => l.UnitId).Distinct().Where(id => wish.Anew && split.Cables.Any(c => c.UnitId == id)))
+        {
+            yield return new PullCables(cabled);
+        }
+
         foreach (var line in lines)
         {
             var unit = split.Unit(line.UnitId)!;
@@ -33,7 +38,12 @@ internal static class LayEdits
                 yield return edit;
             }
 
-            var input = new InputRef(split.BankOf(unit).Id, line.Port.FirstChannel + line.Side);
+            var input = line.Input;
+            if (input is not null && !split.BankOf(unit).Connected)
+            {
+                yield return new PlugCables(unit.Id, line.Port.FirstChannel + line.Side, (int)line.Width, input, passes == 1 ? null : line.Pass);
+            }
+
             if (wish.Anew && Reusable(view, line, reused) is { } track)
             {
                 reused.Add(track.Id);
@@ -44,7 +54,7 @@ internal static class LayEdits
             }
             else
             {
-                yield return new AddTrack(new Track($"t{++number}", Free(line.Name, names), line.Width) { Input = input, Pass = line.Pass });
+                yield return new AddTrack(new Track($"t{++number}", Free(line.Name, names), line.Width) { Input = input, Pass = line.Pass, Pan = Musical(unit, line) });
             }
         }
     }
@@ -78,7 +88,7 @@ internal static class LayEdits
 
             if (line.Group is null && chart.Width == Width.Mono && line.Port.Width == Width.Stereo && set.Pan != (line.Side == 0 ? -1 : 1))
             {
-                yield return new SetPan(element, line.Side == 0 ? -1 : 1);
+                yield return new PanApart(element, line.Side);
             }
 
             if (line.Port.Tap == Tap.AfterFader && set.FaderDb != 0)
@@ -94,13 +104,18 @@ internal static class LayEdits
         }
     }
 
-    /// <summary>The track that has carried just these elements, so that its name and its takes go on.</summary>
-    private static Track? Reusable(SplitView view, LaidLine line, HashSet<string> reused) => view.Split.Tracks.FirstOrDefault(t =>
-        !reused.Contains(t.Id)
-        && t.Input?.BankId == view.Split.BankOf(view.Split.Unit(line.UnitId)!).Id
-        && view.SoundingIn(t).ToHashSet().SetEquals(line.Elements));
+    /// <summary>
+    /// The track that has carried just these elements, or one of that name to which nothing leads any more, so that its
+    /// name and its takes go on.
+    /// </summary>
+    private static Track? Reusable(SplitView view, LaidLine line, HashSet<string> reused)
+    {
+        var free = view.Split.Tracks.Where(t => !reused.Contains(t.Id)).ToList();
+        return free.FirstOrDefault(t => view.Signal.Into(t.Id).Any(f => f.UnitId == line.UnitId) && view.SoundingIn(t).ToHashSet().SetEquals(line.Elements))
+            ?? free.FirstOrDefault(t => t.Name == line.Name && !view.Signal.Into(t.Id).Any());
+    }
 
-    private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef input)
+    private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef? input)
     {
         // First narrow, then move, then widen: a pair may not fit where the track is now.
         if (line.Width == Width.Mono && track.Width != Width.Mono)
@@ -128,6 +143,12 @@ internal static class LayEdits
             yield return new SetArmed(track.Id, true);
         }
     }
+
+    /// <summary>The pan that a line had in the music before it was panned hard to share a pair: its track gives it back.</summary>
+    private static double Musical(Unit unit, LaidLine line) =>
+        line.Group is null && line.Width == Width.Mono && line.Port.Width == Width.Stereo && unit.Element(line.Elements[0].ElementId) is var set
+            ? set.MusicalPan ?? (Math.Abs(set.Pan) < 1 ? set.Pan : 0)
+            : 0;
 
     private static string Free(string wish, HashSet<string> names)
     {

@@ -22,8 +22,13 @@ public static class Layer
         var reasons = ImmutableArray.CreateBuilder<string>();
         foreach (var unit in split.Units)
         {
-            lines.AddRange(ForUnit(view, unit, wish, reasons));
+            lines.AddRange(ForUnit(view, unit, wish, reasons).Select(l => l with
+            {
+                Input = split.BankOf(unit) is { Connected: true } bank ? new InputRef(bank.Id, l.Port.FirstChannel + l.Side) : null,
+            }));
         }
+
+        PlugIn(split, wish, lines, reasons);
 
         var edits = ImmutableArray.CreateBuilder<Edit>();
         var after = split;
@@ -40,6 +45,36 @@ public static class Layer
         var changes = SplitJson.Write(after) != SplitJson.Write(split);
         return new Proposal(
             lines.ToImmutable(), reasons.ToImmutable(), changes ? new Several("Lay the lines", edits.ToImmutable()) : null, after);
+    }
+
+    /// <summary>Lines of sources that come in over cables get sockets, and passes if there are too few.</summary>
+    private static void PlugIn(Split split, LayWish wish, ImmutableArray<LaidLine>.Builder lines, ImmutableArray<string>.Builder reasons)
+    {
+        var cabled = Enumerable.Range(0, lines.Count).Where(i => !split.BankOf(split.Unit(lines[i].UnitId)!).Connected).ToList();
+        if (cabled.Count == 0)
+        {
+            return;
+        }
+
+        var laid = wish.Anew ? cabled.Select(i => lines[i].UnitId).ToHashSet() : [];
+        var sockets = InputPlan.Sockets.Of(split, laid);
+        var seated = InputPlan.Of([.. cabled.Select(i => lines[i])], sockets);
+        var before = cabled.Max(i => lines[i].Pass);
+        for (var i = 0; i < cabled.Count; i++)
+        {
+            lines[cabled[i]] = seated[i];
+        }
+
+        var names = Words.List([.. seated.Select(l => split.Unit(l.UnitId)!.Name).Distinct()]);
+        var channels = Words.Count(seated.Sum(l => (int)l.Width), "channel");
+        if (seated.Any(l => l.Input is null))
+        {
+            reasons.Add($"{names} come in over cables, and there are not enough sockets for {channels}: add some at Recorder, or connect by USB.");
+        }
+        else if (seated.Max(l => l.Pass) is var passes && passes > before)
+        {
+            reasons.Add($"{channels} of {names} on {Words.Count(sockets.Free.Length, "socket")} take {passes} passes: the cables are moved between them.");
+        }
     }
 
     private static IEnumerable<LaidLine> ForUnit(SplitView view, Unit unit, LayWish wish, ImmutableArray<string>.Builder reasons)

@@ -22,7 +22,10 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     public double Seconds => (double)Frames / SampleRate;
 
     /// <summary>Seconds of the pass in the room, with the count-in.</summary>
-    public double RoomSeconds => (double)(CountInFrames + Frames) / SampleRate;
+    public double RoomSeconds => (double)(CountInFrames + SettleFrames + Frames) / SampleRate;
+
+    /// <summary>Frames for which a loop goes round before the recording starts.</summary>
+    public long SettleFrames { get; init; }
 
     /// <summary>How many passes there are.</summary>
     public int Passes { get; init; } = 1;
@@ -49,6 +52,7 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
         return new PassTimes(countIn, body, tail, rate, bytes)
         {
             Passes = view.Split.Passes,
+            SettleFrames = pass.Looped ? pass.SettleLoops * body : 0,
             BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => g.Sum(t => (long)t.Width) * width * rate).DefaultIfEmpty().Max(),
         };
     }

@@ -19,8 +19,7 @@ public static class LineWay
             return $"{name} leaves {unit.Name} nowhere.";
         }
 
-        var bank = split.BankOf(unit);
-        var leaving = Words.List([.. ports.Select(p => $"port {p.Number} ({bank.InputName(p.FirstChannel, p.Width)})")]);
+        var leaving = Words.List([.. ports.Select(p => $"port {p.Number} ({split.PlaceOf(unit, p)})")]);
         var arriving = signal.Reaching(element).Where(c => !c.Gain.IsZero).Select(c => Arrival(split, c)).ToList();
         return arriving.Count == 0
             ? $"{name} leaves {unit.Name} by {leaving}, and no track listens there."

@@ -9,31 +9,32 @@ namespace GateSplit.Core.Signal;
 public static class Sounding
 {
     /// <summary>
-    /// The elements whose own voices have notes, and the returns that such an element feeds. If the song plays nothing
-    /// of any source, all elements count, since nobody can tell.
+    /// The elements whose own voices have notes, and the returns that such an element feeds; what a person said of an
+    /// element goes before that. If the song plays nothing of any source, all count, since nobody can tell.
     /// </summary>
     public static ImmutableHashSet<ElementRef> Elements(Split split, Song song)
     {
+        var played = split.Units.ToDictionary(u => u.Id, u => Voices(u.Chart, song));
+        var tells = played.Values.Any(v => !v.IsEmpty);
         var sounding = ImmutableHashSet.CreateBuilder<ElementRef>();
         foreach (var unit in split.Units)
         {
-            var voices = Voices(unit.Chart, song);
-            foreach (var element in unit.Chart.Elements.Where(e => e.Hears.Any(h => !h.Bleed && voices.Contains(h.VoiceId))))
+            var set = unit.Elements.ToDictionary(e => e.ElementId);
+            bool Sounds(ChartElement e, bool byNotes) => set[e.Id].Sounds ?? (!tells || byNotes);
+
+            var voices = played[unit.Id];
+            foreach (var element in unit.Chart.Elements.Where(e => e.Kind != ElementKind.Return && Sounds(e, e.Hears.Any(h => !h.Bleed && voices.Contains(h.VoiceId)))))
             {
                 sounding.Add(new ElementRef(unit.Id, element.Id));
             }
 
-            if (unit.Chart.Elements.Any(e => sounding.Contains(new ElementRef(unit.Id, e.Id)) && !SplitSignal.SendGain(unit, e).IsZero))
-            {
-                sounding.UnionWith(unit.Chart.Elements
-                    .Where(e => e.Kind == ElementKind.Return)
-                    .Select(e => new ElementRef(unit.Id, e.Id)));
-            }
+            var fed = unit.Chart.Elements.Any(e => sounding.Contains(new ElementRef(unit.Id, e.Id)) && !SplitSignal.SendGain(unit, e).IsZero);
+            sounding.UnionWith(unit.Chart.Elements
+                .Where(e => e.Kind == ElementKind.Return && Sounds(e, fed))
+                .Select(e => new ElementRef(unit.Id, e.Id)));
         }
 
-        return sounding.Count > 0
-            ? sounding.ToImmutable()
-            : [.. split.Units.SelectMany(u => u.Elements.Select(e => new ElementRef(u.Id, e.ElementId)))];
+        return sounding.ToImmutable();
     }
 
     /// <summary>The voices of a chart that have notes in a song.</summary>

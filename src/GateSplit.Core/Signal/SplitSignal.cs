@@ -20,7 +20,8 @@ public sealed class SplitSignal
     {
         Split = split;
         PortFeeds = [.. split.Units.SelectMany(FeedsOf)];
-        TrackFeeds = [.. split.Tracks.SelectMany(t => FeedsOf(split, t))];
+        var arrivals = ArrivalsOf(split);
+        TrackFeeds = [.. split.Tracks.SelectMany(t => FeedsOf(t, arrivals))];
         BusFeeds = [.. split.Tracks.SelectMany(t => BusesOf(split, t))];
         Loops = LoopFinder.Find([.. split.Tracks.Select(t => t.Id)], [.. BusFeeds.Select(b => (b.FromTrackId, b.ToTrackId))]);
         _byTrack = TrackFeeds.ToLookup(f => f.TrackId);
@@ -76,12 +77,13 @@ public sealed class SplitSignal
     public static Gain2x2 SendGain(Unit unit, ChartElement chart)
     {
         var set = unit.Element(chart.Id);
-        if (chart.SendDb is not { } sendDb || set.Muted)
+        if ((set.SendDb ?? chart.SendDb) is not { } sendDb || set.Muted || chart.Kind == ElementKind.Return)
         {
             return Gain2x2.Zero;
         }
 
-        var shape = chart.Width == Width.Mono ? Gain2x2.Pan(set.Pan) : Gain2x2.Balance(set.Pan);
+        var pan = set.SendPan ?? set.Pan;
+        var shape = chart.Width == Width.Mono ? Gain2x2.Pan(pan) : Gain2x2.Balance(pan);
         return (new Decibels(sendDb) + new Decibels(set.FaderDb)).Ratio * shape;
     }
 
@@ -138,45 +140,99 @@ public sealed class SplitSignal
         return port.Tap == Tap.BeforeFader ? shape : new Decibels(set.FaderDb).Ratio * shape;
     }
 
-    private static IEnumerable<TrackFeed> FeedsOf(Split split, Track track)
+    /// <summary>Every gate channel at every input it arrives on; inputs that are switched off take nothing.</summary>
+    private static ILookup<InputRef, Arrival> ArrivalsOf(Split split)
     {
-        if (track.Input is not { } input || split.Bank(input.BankId) is not { UnitId: { } unitId } || split.Unit(unitId) is not { } unit)
+        var on = split.Banks.ToDictionary(b => b.Id);
+        var arrivals = new List<(InputRef Input, Arrival Arrival)>();
+        void Arrive(Unit unit, int channel, InputRef input, int? pass)
         {
-            yield break;
-        }
-
-        foreach (var port in unit.Chart.Ports)
-        {
-            var gain = Overlap(port.FirstChannel, port.Width, input.Channel, track.Width);
-            if (!gain.IsZero)
+            if (on.TryGetValue(input.BankId, out var bank) && !bank.Off.Contains(input.Channel)
+                && unit.Chart.Ports.FirstOrDefault(p => p.FirstChannel <= channel && channel <= p.LastChannel) is { } port)
             {
-                yield return new TrackFeed(unit.Id, port.Number, track.Id, gain);
+                arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples)));
             }
         }
+
+        foreach (var unit in split.Units)
+        {
+            var own = split.BankOf(unit);
+            for (var channel = 1; own.Connected && channel <= own.Count; channel++)
+            {
+                Arrive(unit, channel, new InputRef(own.Id, channel), null);
+            }
+        }
+
+        foreach (var cable in split.Cables)
+        {
+            if (split.Unit(cable.UnitId) is { } unit)
+            {
+                Arrive(unit, cable.Channel, cable.Input, cable.Pass);
+            }
+        }
+
+        return arrivals.ToLookup(a => a.Input, a => a.Arrival);
     }
+
+    private static List<TrackFeed> FeedsOf(Track track, ILookup<InputRef, Arrival> arrivals)
+    {
+        var feeds = new List<TrackFeed>();
+        for (var side = 0; side < (int)track.Width && track.Input is not null; side++)
+        {
+            foreach (var arrival in arrivals[track.Input with { Channel = track.Input.Channel + side }].Where(a => a.Pass is null || a.Pass == track.Pass))
+            {
+                var gain = Side(arrival.Side, side);
+                var at = feeds.FindIndex(f => f.UnitId == arrival.UnitId && f.Port == arrival.Port && f.DelaySamples == arrival.DelaySamples);
+                if (at < 0)
+                {
+                    feeds.Add(new TrackFeed(arrival.UnitId, arrival.Port, track.Id, gain) { DelaySamples = arrival.DelaySamples });
+                }
+                else
+                {
+                    feeds[at] = feeds[at] with { Gain = feeds[at].Gain + gain };
+                }
+            }
+        }
+
+        return feeds;
+    }
+
+    private static Gain2x2 Side(int from, int to) => (from, to) switch
+    {
+        (0, 0) => new Gain2x2(1, 0, 0, 0),
+        (1, 0) => new Gain2x2(0, 1, 0, 0),
+        (0, _) => new Gain2x2(0, 0, 1, 0),
+        _ => new Gain2x2(0, 0, 0, 1),
+    };
 
     private static IEnumerable<BusFeed> BusesOf(Split split, Track from)
     {
-        if (from.Bus is not { } bus || !from.Heard)
+        var group = split.TrackGroup(from.GroupId);
+        var output = group is { Sums: true } ? group.Bus : from.Bus;
+        if (output is not { } bus || !from.Heard || split.Bank(bus.BankId) is not { } bank)
         {
             yield break;
         }
 
-        foreach (var to in split.Tracks.Where(t => t.Input?.BankId == bus.BankId))
+        var level = (new Decibels(from.LevelDb) + new Decibels(group?.LevelDb ?? 0)).Ratio;
+        foreach (var to in split.Tracks.Where(t => t.Input?.BankId == bus.BankId && t.Pass == from.Pass))
         {
-            var gain = Overlap(bus.Channel, from.Width, to.Input!.Channel, to.Width);
+            // A sum is a pair, in which each track stands where it is panned.
+            var gain = group is { Sums: true }
+                ? Overlap(bank, bus.Channel, Width.Stereo, to).After(from.Width == Width.Mono ? Gain2x2.Pan(from.Pan) : Gain2x2.Balance(from.Pan))
+                : Overlap(bank, bus.Channel, from.Width, to);
             if (!gain.IsZero)
             {
-                yield return new BusFeed(from.Id, to.Id, gain);
+                yield return new BusFeed(from.Id, to.Id, level * gain) { DelaySamples = bank.DelaySamples };
             }
         }
     }
 
     /// <summary>What of a row of channels a listener on the same row takes.</summary>
-    private static Gain2x2 Overlap(int from, Width fromWidth, int to, Width toWidth)
+    private static Gain2x2 Overlap(Bank bank, int from, Width fromWidth, Track to)
     {
         double Same(int fromSide, int toSide) =>
-            fromSide < (int)fromWidth && toSide < (int)toWidth && from + fromSide == to + toSide ? 1 : 0;
+            fromSide < (int)fromWidth && toSide < (int)to.Width && from + fromSide == to.Input!.Channel + toSide && !bank.Off.Contains(from + fromSide) ? 1 : 0;
 
         return new Gain2x2(Same(0, 0), Same(1, 0), Same(0, 1), Same(1, 1));
     }
@@ -192,45 +248,54 @@ public sealed class SplitSignal
             var wet = new Dictionary<string, Gain2x2>();
             if (!send.IsZero)
             {
-                foreach (var (track, gain) in returns.SelectMany(r => Arrivals(r, send)))
+                foreach (var (track, arrived) in returns.SelectMany(r => Arrivals(r, send)))
                 {
-                    wet[track] = wet.GetValueOrDefault(track) + gain;
+                    wet[track] = wet.GetValueOrDefault(track) + arrived.Gain;
                 }
             }
 
             foreach (var track in direct.Keys.Union(wet.Keys))
             {
-                yield return new Contribution(element, track, direct.GetValueOrDefault(track), wet.GetValueOrDefault(track));
+                yield return new Contribution(element, track, direct.GetValueOrDefault(track).Gain, wet.GetValueOrDefault(track))
+                {
+                    DelaySamples = direct.GetValueOrDefault(track).DelaySamples,
+                };
             }
         }
     }
 
-    /// <summary>The gains at which an element, already under <paramref name="before"/>, arrives in tracks.</summary>
-    private Dictionary<string, Gain2x2> Arrivals(ElementRef element, Gain2x2 before)
+    /// <summary>The gains at which an element, already under <paramref name="before"/>, arrives in tracks, and how late.</summary>
+    private Dictionary<string, Arrived> Arrivals(ElementRef element, Gain2x2 before)
     {
-        var arrivals = new Dictionary<string, Gain2x2>();
+        var arrivals = new Dictionary<string, Arrived>();
         foreach (var feed in _byElement[element])
         {
             foreach (var next in _hearing[(feed.UnitId, feed.Port)])
             {
-                Arrive(next.TrackId, next.Gain.After(feed.Gain.After(before)), arrivals, []);
+                Arrive(next.TrackId, new Arrived(next.Gain.After(feed.Gain.After(before)), next.DelaySamples), arrivals, []);
             }
         }
 
         return arrivals;
     }
 
-    private void Arrive(string trackId, Gain2x2 gain, Dictionary<string, Gain2x2> arrivals, ImmutableHashSet<string> passed)
+    private void Arrive(string trackId, Arrived arrived, Dictionary<string, Arrived> arrivals, ImmutableHashSet<string> passed)
     {
-        if (gain.IsZero || passed.Contains(trackId))
+        if (arrived.Gain.IsZero || passed.Contains(trackId))
         {
             return;
         }
 
-        arrivals[trackId] = arrivals.GetValueOrDefault(trackId) + gain;
+        var before = arrivals.GetValueOrDefault(trackId);
+        arrivals[trackId] = new Arrived(before.Gain + arrived.Gain, Math.Max(before.DelaySamples, arrived.DelaySamples));
         foreach (var next in _byBusSource[trackId])
         {
-            Arrive(next.ToTrackId, next.Gain.After(gain), arrivals, passed.Add(trackId));
+            Arrive(next.ToTrackId, new Arrived(next.Gain.After(arrived.Gain), arrived.DelaySamples + next.DelaySamples), arrivals, passed.Add(trackId));
         }
     }
+
+    /// <summary>A channel of a gate at an input.</summary>
+    private sealed record Arrival(string UnitId, int Port, int Side, int? Pass, int DelaySamples);
+
+    private readonly record struct Arrived(Gain2x2 Gain, int DelaySamples);
 }

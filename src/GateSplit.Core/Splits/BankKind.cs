@@ -20,4 +20,7 @@ public enum BankKind
 
     /// <summary>Internal buses, fed by tracks.</summary>
     Buses,
+
+    /// <summary>Inputs to which outputs of the recorder are led back, by software or by cable.</summary>
+    Loopback,
 }

@@ -8,4 +8,17 @@ namespace GateSplit.Core.Splits;
 /// <param name="TailSeconds">Seconds recorded after the last bar; null for the longest decay that reaches an armed track.</param>
 /// <param name="SampleRate">Frames a second.</param>
 /// <param name="Format">How the files are stored: 16 or 24 bit, or 32 bit float.</param>
-public sealed record PassSettings(int LengthBars, int CountInBars, double? TailSeconds, int SampleRate, SampleFormat Format);
+public sealed record PassSettings(int LengthBars, int CountInBars, double? TailSeconds, int SampleRate, SampleFormat Format)
+{
+    /// <summary>True if the sources play the body round and round, so that a pass begins in the middle of a run.</summary>
+    public bool Looped { get; init; }
+
+    /// <summary>How often a loop goes round before the recording starts, 0 to 8, so that clocked gear locks.</summary>
+    public int SettleLoops { get; init; }
+
+    /// <summary>What the disk takes in a second, in bytes; null if nobody has measured it.</summary>
+    public long? DiskBytesPerSecond { get; init; }
+
+    /// <summary>What the interface carries in a second, in bytes; null if nobody knows.</summary>
+    public long? InterfaceBytesPerSecond { get; init; }
+}

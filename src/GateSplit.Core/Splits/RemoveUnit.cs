@@ -8,19 +8,7 @@ public sealed record RemoveUnit(string UnitId) : Edit
     public override string Name(Split split) => $"Remove {split.Unit(UnitId)?.Name ?? "a source"}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
-    {
-        if (split.Unit(UnitId) is not { } unit)
-        {
-            return new Refusal("This source is not in the split any more.");
-        }
-
-        var bank = split.BankOf(unit).Id;
-        return split with
-        {
-            Units = split.Units.Remove(unit),
-            Banks = [.. split.Banks.Where(b => b.Id != bank)],
-            Tracks = [.. split.Tracks.Select(t => t.Input?.BankId == bank ? t with { Input = null } : t)],
-        };
-    }
+    public override Result<Split> Apply(Split split) => split.Unit(UnitId) is { } unit
+        ? split.Without(split.BankOf(unit)) with { Units = split.Units.Remove(unit) }
+        : new Refusal("This source is not in the split any more.");
 }

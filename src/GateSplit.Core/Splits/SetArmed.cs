@@ -9,5 +9,5 @@ public sealed record SetArmed(string TrackId, bool Armed) : TrackEdit(TrackId)
     protected override string Name(Split split, Track track) => $"{(Armed ? "Arm" : "Disarm")} {track.Title}";
 
     /// <inheritdoc/>
-    protected override Result<Track> Change(Split split, Track track) => track with { Armed = Armed };
+    protected override Result<Track> Change(Split split, Track track) => track with { Armed = Armed, Live = track.Live && !Armed };
 }

@@ -8,15 +8,9 @@ namespace GateSplit.Core.Splits;
 public sealed record SetPan(ElementRef Element, double Pan) : ElementEdit(Element)
 {
     /// <inheritdoc/>
-    protected override string Name(string element) => Pan switch
-    {
-        -1 => $"Pan {element} hard left",
-        1 => $"Pan {element} hard right",
-        0 => $"Pan {element} to the centre",
-        _ => $"Pan {element} {Math.Abs(Pan) * 100:0} % {(Pan < 0 ? "left" : "right")}",
-    };
+    protected override string Name(string element) => Pan == 0 ? $"Pan {element} to the centre" : $"Pan {element} {Words.Pan(Pan)}";
 
     /// <inheritdoc/>
     protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element) =>
-        Pan is >= -1 and <= 1 ? element with { Pan = Pan } : new Refusal("Pan goes from -1 (left) to 1 (right).");
+        Pan is >= -1 and <= 1 ? element with { Pan = Pan, MusicalPan = null } : new Refusal("Pan goes from -1 (left) to 1 (right).");
 }

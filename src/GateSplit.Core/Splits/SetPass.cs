@@ -9,6 +9,9 @@ public sealed record SetPass(PassSettings Pass) : Edit
     /// <summary>The sample rates a pass can have.</summary>
     public static readonly int[] SampleRates = [44100, 48000, 88200, 96000];
 
+    /// <summary>The most rounds a loop settles for.</summary>
+    public const int MostSettleLoops = 8;
+
     /// <inheritdoc/>
     public override string Name(Split split) => "Change the pass";
 
@@ -28,6 +31,16 @@ public sealed record SetPass(PassSettings Pass) : Edit
         if (Pass.TailSeconds is < 0 or > 60)
         {
             return new Refusal("The tail is 0 to 60 seconds.");
+        }
+
+        if (Pass.SettleLoops is < 0 or > MostSettleLoops)
+        {
+            return new Refusal($"A loop settles for 0 to {MostSettleLoops} rounds.");
+        }
+
+        if (Pass.DiskBytesPerSecond <= 0 || Pass.InterfaceBytesPerSecond <= 0)
+        {
+            return new Refusal("A disk or an interface takes more than nothing a second; leave the field empty if nobody knows.");
         }
 
         if (!SampleRates.Contains(Pass.SampleRate))

@@ -18,13 +18,13 @@ public sealed record SetTrackBus(string TrackId, InputRef? Bus) : TrackEdit(Trac
             return track with { Bus = null };
         }
 
-        if (MissingInput(split, bus, (int)track.Width) is { } refusal)
+        if (MissingInput(split, bus, track.Width) is { } refusal)
         {
             return refusal;
         }
 
-        return split.Bank(bus.BankId)!.Kind == BankKind.Buses
+        return split.Bank(bus.BankId)!.Kind is BankKind.Buses or BankKind.Loopback
             ? track with { Bus = bus }
-            : new Refusal("A track can only be sent to a bus.");
+            : new Refusal("A track can only be sent to a bus or a looped-back pair.");
     }
 }

@@ -12,5 +12,5 @@ public sealed record SetTrackInput(string TrackId, InputRef? Input) : TrackEdit(
 
     /// <inheritdoc/>
     protected override Result<Track> Change(Split split, Track track) =>
-        Input is { } input && MissingInput(split, input, (int)track.Width) is { } refusal ? refusal : track with { Input = Input };
+        Input is { } input && MissingInput(split, input, track.Width) is { } refusal ? refusal : track with { Input = Input };
 }

@@ -12,5 +12,5 @@ public sealed record SetTrackWidth(string TrackId, Width Width) : TrackEdit(Trac
 
     /// <inheritdoc/>
     protected override Result<Track> Change(Split split, Track track) =>
-        track.Input is { } input && MissingInput(split, input, (int)Width) is { } refusal ? refusal : track with { Width = Width };
+        track.Input is { } input && MissingInput(split, input, Width) is { } refusal ? refusal : track with { Width = Width };
 }

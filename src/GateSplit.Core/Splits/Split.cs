@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Charts;
 
 namespace GateSplit.Core.Splits;
 
@@ -13,6 +14,12 @@ public sealed record Split(
     /// <summary>Findings that are meant to be so.</summary>
     public ImmutableArray<AcceptedFinding> Accepted { get; init; } = [];
 
+    /// <summary>Cables from sources to inputs.</summary>
+    public ImmutableArray<Cable> Cables { get; init; } = [];
+
+    /// <summary>Groups of tracks.</summary>
+    public ImmutableArray<TrackGroup> TrackGroups { get; init; } = [];
+
     /// <summary>How many passes it takes to record every armed track.</summary>
     public int Passes => Tracks.Where(t => t.Armed).Select(t => t.Pass).DefaultIfEmpty(1).Max();
 
@@ -23,6 +30,7 @@ public sealed record Split(
     public Split InPass(int pass) => this with
     {
         Tracks = [.. Tracks.Where(t => t.Pass == pass)],
+        Cables = Cables.RemoveAll(c => c.Pass is { } only && only != pass),
         Units =
         [
             .. Units.Select(u => u.Elements.All(e => e.Pass is null || e.Pass == pass)
@@ -43,6 +51,35 @@ public sealed record Split(
     /// <summary>The bank on which a unit's ports arrive.</summary>
     public Bank BankOf(Unit unit) => Banks.First(b => b.UnitId == unit.Id);
 
+    /// <summary>Finds a group of tracks; null if there is none.</summary>
+    public TrackGroup? TrackGroup(string? id) => TrackGroups.FirstOrDefault(g => g.Id == id);
+
+    /// <summary>Where a channel of a unit's gate arrives in a pass, or with null in any.</summary>
+    public IEnumerable<InputRef> Arrivals(Unit unit, int channel, int? pass)
+    {
+        var own = BankOf(unit);
+        if (own.Connected)
+        {
+            yield return new InputRef(own.Id, channel);
+        }
+
+        foreach (var cable in Cables.Where(c => c.UnitId == unit.Id && c.Channel == channel && (pass is null || c.Pass is null || c.Pass == pass)))
+        {
+            yield return cable.Input;
+        }
+    }
+
+    /// <summary>The input on which a track would hear a channel of a unit's gate; null if nothing leads from it to the recorder.</summary>
+    public InputRef? InputOf(Unit unit, int channel, int? pass = null) => Arrivals(unit, channel, pass).FirstOrDefault();
+
+    /// <summary>"USB 3-4" for where a port arrives, "no input" if nothing leads from it to the recorder.</summary>
+    public string PlaceOf(Unit unit, ChartPort port, int? pass = null) =>
+        InputOf(unit, port.FirstChannel, pass) is { } input && Bank(input.BankId) is { } bank ? bank.InputName(input.Channel, port.Width) : "no input";
+
+    /// <summary>True if a track listens to an input that is switched off.</summary>
+    public bool IsOff(Track track) => track.Input is { } input && Bank(input.BankId) is { Off.IsEmpty: false } bank
+        && Enumerable.Range(input.Channel, (int)track.Width).Any(bank.Off.Contains);
+
     /// <summary>"USB 3-4" for a track's input, "no input" for none.</summary>
     public string InputName(Track track) => track.Input is { } input && Bank(input.BankId) is { } bank
         ? bank.InputName(input.Channel, track.Width)
@@ -53,6 +90,25 @@ public sealed record Split(
 
     /// <summary>The same split with one unit changed.</summary>
     public Split With(Unit unit) => this with { Units = [.. Units.Select(u => u.Id == unit.Id ? unit : u)] };
+
+    /// <summary>The same split with one row of inputs changed.</summary>
+    public Split With(Bank bank) => this with { Banks = [.. Banks.Select(b => b.Id == bank.Id ? bank : b)] };
+
+    /// <summary>The same split without a row of inputs: nothing is plugged, listens or plays there any more.</summary>
+    public Split Without(Bank bank) => this with
+    {
+        Banks = Banks.Remove(bank),
+        Cables = Cables.RemoveAll(c => c.Input.BankId == bank.Id || c.UnitId == bank.UnitId),
+        Tracks =
+        [
+            .. Tracks.Select(t => t with
+            {
+                Input = t.Input?.BankId == bank.Id ? null : t.Input,
+                Bus = t.Bus?.BankId == bank.Id ? null : t.Bus,
+            }),
+        ],
+        TrackGroups = [.. TrackGroups.Select(g => g.Bus?.BankId == bank.Id ? g with { Bus = null } : g)],
+    };
 
     /// <summary>The same split with one track changed.</summary>
     public Split With(Track track) => this with { Tracks = [.. Tracks.Select(t => t.Id == track.Id ? track : t)] };

@@ -8,7 +8,7 @@ public static class SplitShape
     /// <summary>A sentence about the first thing that does not fit; null for a sound split.</summary>
     public static string? Trouble(Split split)
     {
-        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault)
+        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault || split.Cables.IsDefault || split.TrackGroups.IsDefault)
         {
             return "The split in this file lacks its units, banks or tracks.";
         }
@@ -19,6 +19,11 @@ public static class SplitShape
             {
                 return trouble;
             }
+        }
+
+        if (TroubleOfBanks(split) is { } banks)
+        {
+            return banks;
         }
 
         if (split.Tracks.FirstOrDefault(t => t.Input is { } i && split.Bank(i.BankId) is null) is { } lost)
@@ -39,6 +44,29 @@ public static class SplitShape
 
         var pass = new SetPass(split.Pass).Apply(split);
         return pass.Ok ? null : pass.Trouble;
+    }
+
+    private static string? TroubleOfBanks(Split split)
+    {
+        if (split.Banks.Any(b => b.Off.IsDefault || b.Count is < 1 or > Bank.Most) || split.Banks.Select(b => b.Id).Distinct().Count() != split.Banks.Length)
+        {
+            return $"The rows of inputs in this file need ids of their own and 1 to {Bank.Most} inputs each.";
+        }
+
+        if (split.Cables.FirstOrDefault(c => !new PlugCables(c.UnitId, c.Channel, 1, c.Input, c.Pass).Apply(split).Ok) is { } cable)
+        {
+            return $"A cable in this file leads from {cable.UnitId} {cable.Channel} to {cable.Input.BankId} {cable.Input.Channel}, and one of them is not there.";
+        }
+
+        if (split.TrackGroups.Select(g => g.Id).Distinct().Count() != split.TrackGroups.Length
+            || split.TrackGroups.Any(g => !new SetTrackGroup(g).Apply(split).Ok))
+        {
+            return "The groups of tracks in this file need ids and names of their own, levels of -120 to +12 dB and outputs that are there.";
+        }
+
+        return split.Tracks.Any(t => t.GroupId is not null && split.TrackGroup(t.GroupId) is null)
+            ? "A track in this file is in a group that is not in it."
+            : null;
     }
 
     private static string? TroubleOf(Split split, Unit unit)

@@ -23,8 +23,23 @@ public sealed record Track(string Id, string Name, Width Width)
     /// <summary>The bus it feeds; null for the recorder's main output.</summary>
     public InputRef? Bus { get; init; }
 
+    /// <summary>The group it belongs to; null for none.</summary>
+    public string? GroupId { get; init; }
+
+    /// <summary>Its fader in dB, after the recording.</summary>
+    public double LevelDb { get; init; }
+
+    /// <summary>Its pan or balance in the recorder's mix, -1 left to 1 right, after the recording.</summary>
+    public double Pan { get; init; }
+
+    /// <summary>True for a channel that is only heard and mixed, never recorded.</summary>
+    public bool Live { get; init; }
+
+    /// <summary>True if the notes of what it records are kept on a note track beside it.</summary>
+    public bool KeepsNotes { get; init; } = true;
+
     /// <summary>True if its input is heard now.</summary>
-    public bool Heard => Monitor == MonitorMode.Always || (Monitor == MonitorMode.WhileArmed && Armed);
+    public bool Heard => Live || Monitor == MonitorMode.Always || (Monitor == MonitorMode.WhileArmed && Armed);
 
     /// <summary>Its name, or words that stand in for one.</summary>
     public string Title => string.IsNullOrWhiteSpace(Name) ? "a track with no name" : Name;

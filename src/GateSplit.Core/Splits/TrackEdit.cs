@@ -1,3 +1,5 @@
+using GateSplit.Core.Charts;
+
 namespace GateSplit.Core.Splits;
 
 /// <summary>A change of one track.</summary>
@@ -26,15 +28,13 @@ public abstract record TrackEdit(string TrackId) : Edit
     protected abstract Result<Track> Change(Split split, Track track);
 
     /// <summary>Refuses a place in a bank that is not there.</summary>
-    protected static Refusal? MissingInput(Split split, InputRef input, int width)
+    protected static Refusal? MissingInput(Split split, InputRef input, Width width)
     {
         if (split.Bank(input.BankId) is not { } bank)
         {
             return new Refusal("There is no such row of inputs.");
         }
 
-        return input.Channel >= 1 && input.Channel + width - 1 <= bank.Count
-            ? null
-            : new Refusal($"{bank.Label} has the inputs 1 to {bank.Count}; a {(width == 1 ? "mono" : "stereo")} track does not fit on {input.Channel}.");
+        return bank.Trouble(input.Channel, width) is { } trouble ? new Refusal(trouble) : null;
     }
 }

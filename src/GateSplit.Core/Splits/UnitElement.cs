@@ -22,8 +22,20 @@ public sealed record UnitElement(string ElementId)
     /// <summary>Pan of a mono element, balance of a stereo one: -1 left to 1 right.</summary>
     public double Pan { get; init; }
 
+    /// <summary>The pan it has in the music, if it is panned hard only to share a pair; null if its pan is meant.</summary>
+    public double? MusicalPan { get; init; }
+
     /// <summary>True if it is muted on the source.</summary>
     public bool Muted { get; init; }
+
+    /// <summary>Its send to the shared effect in dB; null for the chart's.</summary>
+    public double? SendDb { get; init; }
+
+    /// <summary>Where its send stands in the effect, -1 left to 1 right; null for where its own pan is.</summary>
+    public double? SendPan { get; init; }
+
+    /// <summary>Whether it sounds in this song, told by hand; null to go by the notes.</summary>
+    public bool? Sounds { get; init; }
 
     /// <summary>How much more or less a microphone hears of what it is not meant for, in dB.</summary>
     public double BleedDb { get; init; }

@@ -16,15 +16,16 @@ internal static class Performance
             select (Voice: voice, Start: song.Tempos.ToSamples(note.StartTick, sampleRate), Note: note))
             .OrderBy(n => n.Start)
             .ToList();
+        var groups = chart.Voices.ToDictionary(v => v.Id, v => CutBy(chart, v));
         var played = chart.Voices.ToDictionary(v => v.Id, _ => ImmutableArray.CreateBuilder<PlayedNote>());
-        var nextInGroup = new Dictionary<int, long>();
+        var nextInGroup = new Dictionary<string, long>();
         for (var i = all.Count - 1; i >= 0; i--)
         {
             var (voice, start, note) = all[i];
             var choked = long.MaxValue;
-            if (voice.Drum is { ChokeGroup: > 0 and var group })
+            foreach (var group in groups[voice.Id])
             {
-                choked = nextInGroup.GetValueOrDefault(group, long.MaxValue);
+                choked = Math.Min(choked, nextInGroup.GetValueOrDefault(group, long.MaxValue));
                 nextInGroup[group] = start;
             }
 
@@ -34,4 +35,14 @@ internal static class Performance
 
         return played.ToDictionary(p => p.Key, p => Enumerable.Reverse(p.Value).ToImmutableArray());
     }
+
+    /// <summary>The groups of which only the last one struck sounds: hats that choke each other, elements that share a part of the source.</summary>
+    private static ImmutableArray<string> CutBy(Chart chart, ChartVoice voice) =>
+    [
+        .. voice.Drum is { ChokeGroup: > 0 and var choke } ? [$"choke {choke}"] : Array.Empty<string>(),
+        .. chart.Elements
+            .Where(e => e.SharedVoice is not null && e.Hears.Any(h => !h.Bleed && h.VoiceId == voice.Id))
+            .Select(e => $"shared {e.SharedVoice}")
+            .Distinct(),
+    ];
 }

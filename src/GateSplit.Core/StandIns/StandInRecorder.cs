@@ -203,6 +203,7 @@ public sealed class StandInRecorder
         private readonly Dictionary<string, UnitStandIn> _sources;
         private readonly Dictionary<string, float[][][]> _tracks;
         private readonly ImmutableArray<string> _order;
+        private readonly Dictionary<(object Feed, int Side), DelayLine> _late;
 
         public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames)
         {
@@ -212,6 +213,10 @@ public sealed class StandInRecorder
             float[][] Sides(Track track) => [.. Enumerable.Range(0, (int)track.Width).Select(_ => new float[mostFrames])];
             _tracks = split.Tracks.ToDictionary(t => t.Id, t => new[] { Sides(t), Sides(t) });
             _order = Order();
+            _late = signal.TrackFeeds.Select(f => ((object)f, f.DelaySamples)).Concat(signal.BusFeeds.Select(f => ((object)f, f.DelaySamples)))
+                .Where(f => f.DelaySamples > 0)
+                .SelectMany(f => Enumerable.Range(0, 2).Select(side => (Key: (f.Item1, side), f.DelaySamples)))
+                .ToDictionary(f => f.Key, f => new DelayLine(f.DelaySamples, mostFrames));
         }
 
         /// <summary>What arrived on one side of a track; nobody else needs it any more, so it may be changed.</summary>
@@ -238,19 +243,28 @@ public sealed class StandInRecorder
                 {
                     var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
                     var source = _sources[feed.UnitId];
-                    Add(source.Gate(port.FirstChannel, block), source.Gate(port.LastChannel, block), feed.Gain);
+                    Add(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain);
                 }
 
                 foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
                 {
                     var from = _tracks[feed.FromTrackId][block.Side];
-                    Add(from[0].AsSpan(0, block.Frames), from[^1].AsSpan(0, block.Frames), feed.Gain);
+                    Add(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain);
                 }
 
                 sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
                 sides[^1].AsSpan(0, right || sides.Length == 1 ? 0 : block.Frames).Clear();
             }
+
+            foreach (var line in _late.Values)
+            {
+                line.Advance();
+            }
         }
+
+        /// <summary>One side of a feed as it arrives: over a looped-back pair it is late.</summary>
+        private ReadOnlySpan<float> Late(object feed, int side, ReadOnlySpan<float> samples) =>
+            _late.TryGetValue((feed, side), out var line) ? line.Process(samples) : samples;
 
         private ImmutableArray<string> Order()
         {

@@ -121,7 +121,7 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
 
         var song = Song.Of(file.Value);
         var split = StartingSplit.Of(sources, length ?? (int)Math.Min(2000, song.Bars), DefaultRate);
-        if (wish.Lay && StraightLay.Edit(new SplitView(split, Sounding.Elements(split, song))) is { } edit)
+        if (wish.Lay && Layer.Propose(new SplitView(split, Sounding.Elements(split, song)), new LayWish()).Edit is { } edit)
         {
             split = edit.Apply(split).Value ?? split;
         }

@@ -27,12 +27,6 @@ public sealed class SourceCheckTests
             [new AssignPort(new("u1", "hall"), null), new SetInMain(new("u1", "hall"), false), new RemoveTrack("t12"), new AssignPort(new("u1", "room"), 12), new SetTrackInput("t11", new InputRef("b-u1", 23))],
             "Ports 8 to 10 and 12 of Ostler Kit Room are used, but 11 was left out", false
         },
-        {
-            "GroupAndElement", "tansy-grid",
-            [new AssignPort(new("u1", "b7"), null), new RemoveTrack("t19"), new AddTrack(new Track("t90", "Group A", Width.Stereo) { Input = new InputRef("b-u1", 39) })],
-            [new SetGroup("u1", new UnitGroup("Group A") { Port = 20 })],
-            "A1 has port 2 of its own, while Group A leaves by port 20", true
-        },
         { "SharedVoice", "heron-ten", [new SetMuted(new("u1", "kick"), false)], None, "Rim and Clap share voice V3 of Heron Ten", false },
         { "NoteOnly", "pocket-weir", None, [new AssignPort(new("u1", "steps"), 6)], "Stair notes of Pocket Weir only sends notes", true },
         {
@@ -51,25 +45,25 @@ public sealed class SourceCheckTests
     [Theory]
     [MemberData(nameof(Planted))]
     public void A_planted_fault_is_told_and_mended_and_before_there_was_silence(
-        string check, string chart, Edit[] right, Edit[] wrong, string words, bool hasFix)
-    {
-        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
-        split = Sessions.After(split, right);
-        if (wrong.Length > 0)
-        {
-            Assert.DoesNotContain(Look(split, song), f => f.Check == check);
-        }
+        string check, string chart, Edit[] right, Edit[] wrong, string words, bool hasFix) =>
+        PlantedFault.Look(check, chart, right, wrong, words, hasFix);
 
-        split = Sessions.After(split, wrong);
-        var before = Look(split, song);
-        var finding = Assert.Single(before, f => f.Check == check && f.Sentence.Contains(words));
-        Assert.Equal(hasFix, finding.Fix is not null);
-        if (finding.Fix is { } fix)
-        {
-            var after = Look(Sessions.After(split, fix), song);
-            Assert.DoesNotContain(after, f => f.Key == finding.Key);
-            Assert.DoesNotContain(after, f => f.Severity > finding.Severity && before.All(b => b.Key != f.Key));
-        }
+    [Fact]
+    public void A_pad_with_a_port_of_its_own_and_its_group_with_another_are_told()
+    {
+        var song = Song.Of(CheckPattern.Of([TansyGrid.Chart], Tempo.Default));
+        var split = StartingSplit.Of([TansyGrid.Chart], 4, 48000);
+        PlantedFault.Look(
+            split,
+            song,
+            "GroupAndElement",
+            [new AssignPort(new("u1", "a1"), 2), Line("t1", "A1", 3), Line("t2", "Group A", 39)],
+            [new SetGroup("u1", new UnitGroup("Group A") { Port = 20 })],
+            "A1 has port 2 of its own, while Group A leaves by port 20",
+            true);
+
+        static Edit Line(string id, string name, int input) =>
+            new AddTrack(new Track(id, name, Width.Stereo) { Input = new InputRef("b-u1", input) });
     }
 
     [Fact]

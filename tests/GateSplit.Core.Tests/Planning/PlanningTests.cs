@@ -38,7 +38,7 @@ public sealed class PlanningTests
     {
         foreach (var (split, song) in new[] { Sessions.Drums, Sessions.Kit })
         {
-            Assert.Null(StraightLay.Edit(Sessions.View(split, song)));
+            Assert.Null(Layer.Propose(Sessions.View(split, song), new LayWish()).Edit);
         }
     }
 
@@ -53,12 +53,13 @@ public sealed class PlanningTests
     }
 
     [Fact]
-    public void Where_ports_run_short_the_rest_stays_in_the_main_mix_and_no_line_is_dropped_silently()
+    public void Where_ports_run_short_there_are_more_passes_and_no_line_is_dropped()
     {
         var song = Song.Of(CheckPattern.Of([WickerKeys.Chart], Tempo.Default));
         var start = StartingSplit.Of([WickerKeys.Chart], 3, 48000);
-        var split = StraightLay.Edit(Sessions.View(start, song))!.Apply(start).Value!;
-        Assert.Equal(3, split.Tracks.Length);
-        Assert.Contains(AllChecks.Look(Sessions.View(split, song)), f => f.Check == "UnheardPort" && f.Place == Place.OfPort("u1", 1));
+        var split = Layer.Propose(Sessions.View(start, song), new LayWish()).Edit!.Apply(start).Value!;
+        Assert.Equal(13, split.Tracks.Length);
+        Assert.Equal(4, split.Passes);
+        Assert.DoesNotContain(AllChecks.Look(Sessions.View(split, song)), f => f.Check is "UnheardPort" or "SilentLine");
     }
 }

@@ -186,7 +186,7 @@ public sealed class RecorderTests : IDisposable
         writer.Hold(11, key, 100, 0, 4);
         var song = Song.Of(writer.ToFile("One note", 2));
         var split = StartingSplit.Of([WickerKeys.Chart], 2, 48000);
-        split = StraightLay.Edit(Sessions.View(split, song))!.Apply(split).Value!;
+        split = Layer.Propose(Sessions.View(split, song), new LayWish()).Edit!.Apply(split).Value!;
         var samples = Samples(Print(split, song).Values.Single(t => !t.Measure.Channels[0].Silent));
 
         // A sine part: its rising crossings over a second, the first and the last placed between two samples.
@@ -204,7 +204,7 @@ public sealed class RecorderTests : IDisposable
         pattern.Hits(10, 42, 0, "....X...........");
         var both = Song.Of(pattern.ToFile("Open and closed", 1));
         var split = StartingSplit.Of([MudlarkNine.Chart], 1, 48000);
-        split = StraightLay.Edit(Sessions.View(split, both))!.Apply(split).Value!;
+        split = Layer.Propose(Sessions.View(split, both), new LayWish()).Edit!.Apply(split).Value!;
         split = Sessions.After(split, new ShapeVoice("u1", new UnitVoice("hat-open") { DecayScale = 4 }));
         double Late(Song song) => Samples(Print(split, song)["Open hat"]).Skip(24000 + 2400).Take(4800).Max(Math.Abs);
         Assert.True(Late(alone) > 0.003);

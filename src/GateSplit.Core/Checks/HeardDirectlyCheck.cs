@@ -1,0 +1,18 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>What the interface lets through by itself and a monitored track plays as well is heard twice, a little apart.</summary>
+public sealed class HeardDirectlyCheck : ICheck
+{
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view) =>
+        from bank in view.Split.Banks
+        where bank.HeardDirectly
+        let heard = view.Split.Tracks.Where(t => t.Input?.BankId == bank.Id && t.Heard && !view.SoundingIn(t).IsEmpty).Select(t => t.Title).ToList()
+        where heard.Count > 0
+        select Finding.Warning(
+                new Place($"bank:{bank.Id}/1"),
+                $"{Words.List(heard, most: 3)} {(heard.Count == 1 ? "is" : "are")} heard twice: {bank.Label} is heard directly at the interface, and the {(heard.Count == 1 ? "track is" : "tracks are")} monitored besides. It sounds hollow, though the files are right.")
+            .WithFix($"Stop hearing {bank.Label} directly", new SetBank(bank with { HeardDirectly = false }));
+}

@@ -1,0 +1,51 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>
+/// What a line is expected to peak at, played as hard as can be: over full scale it clips where samples are whole
+/// numbers, and far below it the noise of the gear comes up with it later.
+/// </summary>
+public sealed class LevelCheck : ICheck
+{
+    private static readonly Decibels Hot = new(1);
+    private static readonly Decibels Low = new(-48);
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var track in view.ArmedTracks)
+        {
+            var alone = view.SoundingIn(track);
+            if (alone.Length != 1 || view.ElementOf(alone[0]) is not { Chart.Hears.IsEmpty: false } element)
+            {
+                continue;
+            }
+
+            var peak = Expected(element.Unit, element.Chart) + Decibels.FromRatio(view.Signal.In(track.Id).First(c => c.Element == alone[0]).Gain.Largest);
+
+            // A fader above unity is told of by a check of its own.
+            if (peak > Hot && element.Set.FaderDb <= 0 && view.Split.Pass.Format != SampleFormat.Float32)
+            {
+                var down = Math.Round(element.Set.FaderDb - peak.Value - 1);
+                var tap = view.Signal.PortsOf(alone[0]).Select(p => element.Unit.Chart.Port(p.Port)!.Tap).First();
+                var finding = Finding.Warning(Place.Of(track), $"{element.Chart.Name} is expected to reach {peak} on {track.Title}: its loudest notes will clip.");
+                yield return tap == Tap.BeforeFader || down < -120
+                    ? finding
+                    : finding.WithFix($"Turn {element.Chart.Name} down to {new Decibels(down)}", new SetFader(alone[0], down));
+            }
+            else if (peak < Low)
+            {
+                yield return Finding.Note(Place.Of(track), $"{element.Chart.Name} is expected to reach no more than {peak} on {track.Title}: turned up later, the noise of the gear comes up with it.");
+            }
+        }
+    }
+
+    /// <summary>About what an element peaks at before its fader; what several voices give rarely adds up in full.</summary>
+    private static Decibels Expected(Unit unit, ChartElement element) => Decibels.FromRatio(element.Hears
+        .Where(h => !h.Bleed)
+        .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).Peak * (new Decibels(h.GainDb) + new Decibels(unit.Voice(h.VoiceId).LevelDb)).Ratio)
+        .DefaultIfEmpty().Max());
+}
