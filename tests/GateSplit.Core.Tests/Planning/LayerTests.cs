@@ -63,6 +63,56 @@ public sealed class LayerTests
     }
 
     [Fact]
+    public void Over_cables_any_source_is_laid_in_as_few_passes_as_brute_force_finds()
+    {
+        Gen.Select(Gen.Bool.Array[1, 7], Gen.Int[1, 6], Gen.Int[0, 7]).Sample((stereo, sockets, off) =>
+        {
+            var widths = stereo.Select(s => s ? Width.Stereo : Width.Mono).ToArray();
+            var split = StartingSplit.Of([ChartOf(widths, [.. widths.Select(w => (w, (int?)null))])], 4, 48000);
+            split = Sessions.After(
+                split,
+                new AddBank(BankKind.Analog, "Analog", sockets),
+                new SetBank(split.Banks[0] with { Connected = false }));
+            if (off >= 1 && off <= sockets)
+            {
+                split = Sessions.After(split, new SwitchInputs("in1", off, off, false));
+            }
+
+            var free = Enumerable.Range(1, sockets).Where(i => i != off).ToList();
+            var pairs = free.Count(i => i % 2 == 1 && free.Contains(i + 1));
+            var view = Sessions.View(split, Song.Of(CheckPattern.Of([split.Units[0].Chart], Tempo.Default)));
+            var proposal = Layer.Propose(view, new LayWish());
+            Assert.Equal(widths.Length, proposal.Lines.Length);
+            var seated = proposal.Lines.Where(l => l.Input is not null).ToList();
+            Assert.Equal(widths.Count(w => w == Width.Mono ? free.Count > 0 : pairs > 0), seated.Count);
+            var used = seated.SelectMany(l => Enumerable.Range(l.Input!.Channel, (int)l.Width).Select(i => (l.Pass, i))).ToList();
+            Assert.Equal(used.Count, used.Distinct().Count());
+            Assert.DoesNotContain(used, u => u.i == off);
+            Assert.All(seated.Where(l => l.Width == Width.Stereo), l => Assert.Equal(1, l.Input!.Channel % 2));
+            if (seated.Count > 0)
+            {
+                Assert.Equal(Rounds(seated.Count(l => l.Width == Width.Stereo), seated.Count(l => l.Width == Width.Mono), pairs, free.Count), seated.Max(l => l.Pass));
+            }
+
+            foreach (var line in seated)
+            {
+                var seen = Sessions.View(proposal.After, Song.Of(CheckPattern.Of([split.Units[0].Chart], Tempo.Default))).InPass(line.Pass);
+                Assert.Equal(line.Elements, seen.SoundingIn(Assert.Single(seen.Split.Tracks, t => t.Name == line.Name)));
+            }
+
+            Assert.Null(Layer.Propose(Sessions.View(proposal.After, Song.Of(CheckPattern.Of([split.Units[0].Chart], Tempo.Default))), new LayWish(Anew: true)).Edit);
+        }, iter: 300);
+
+        // Every way of filling one pass, and then the rest.
+        static int Rounds(int stereo, int mono, int pairs, int sockets) => stereo + mono == 0
+            ? 0
+            : 1 + (from s in Enumerable.Range(0, Math.Min(stereo, pairs) + 1)
+                   from m in Enumerable.Range(0, Math.Max(0, Math.Min(mono, sockets - 2 * s)) + 1)
+                   where s + m > 0
+                   select Rounds(stereo - s, mono - m, pairs, sockets)).Min();
+    }
+
+    [Fact]
     public void The_shipped_charts_are_laid_with_nothing_left_to_mend()
     {
         foreach (var chart in Shelf.Charts)

@@ -246,6 +246,60 @@ public sealed class RecorderTests : IDisposable
     }
 
     [Fact]
+    public void Over_a_looped_back_pair_the_same_samples_come_so_many_later()
+    {
+        const int late = 12_345;
+        var (split, song) = Sessions.Laid(SiskinMono.Chart);
+        split = Sessions.After(split, new AddBank(BankKind.Loopback, "Back", 2));
+        split = Sessions.After(
+            split,
+            new SetBank(split.Bank("in1")! with { DelaySamples = late }),
+            new PlugCables("u1", 1, 2, new InputRef("in1", 1)),
+            new AddTrack(new Track("t90", "Back again", split.Tracks[0].Width) { Input = new InputRef("in1", 1) }));
+        var printed = Print(split, song);
+        var direct = Samples(printed[split.Tracks[0].Name]);
+        var back = Samples(printed["Back again"]);
+        Assert.Contains(direct, s => Math.Abs(s) > 0.01);
+        Assert.All(back[..late], s => Assert.Equal(0, s));
+        Assert.Equal(direct[..^late], back[late..]);
+        Assert.Equal(back, Samples(Print(split, song, 100, 1)["Back again"]));
+    }
+
+    [Fact]
+    public void Sharers_of_a_voice_cut_each_other_off_in_the_sound_too()
+    {
+        // The second comes while the first still rings.
+        var sharers = HeronTen.Chart.Elements.Where(e => e.SharedVoice is not null).GroupBy(e => e.SharedVoice).First().OrderByDescending(e => VoiceOf(e).RingSeconds).ToList();
+        ChartVoice VoiceOf(ChartElement e) => HeronTen.Chart.Voices.Single(v => v.Id == e.Hears.First(h => !h.Bleed).VoiceId);
+        var (first, second) = (VoiceOf(sharers[0]), VoiceOf(sharers[1]));
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        writer.Hits(first.Channel, first.Keys[0], 0, "X...............");
+        var alone = Song.Of(writer.ToFile("Alone", 1));
+        writer.Hits(second.Channel, second.Keys[0], 0, ".x..............");
+        var both = Song.Of(writer.ToFile("Both", 1));
+        var split = Layer.Propose(Sessions.View(StartingSplit.Of([HeronTen.Chart], 1, 48000), alone), new LayWish()).After;
+        split = Sessions.After(split, new ShapeVoice("u1", new UnitVoice(first.Id) { DecayScale = 4, LevelDb = 6 }), new SetMuted(new ElementRef("u1", sharers[1].Id), true));
+        double Late(Song song) => Samples(Print(split, song).Values.First()).Skip(6_000 + 1_500).Take(2_000).Max(Math.Abs);
+        Assert.True(Late(alone) > 1e-4);
+        Assert.Equal(0, Late(both));
+    }
+
+    [Fact]
+    public void Moved_cables_give_the_same_files_as_sockets_for_everybody_would()
+    {
+        var (usb, song) = Sessions.Drums;
+        Split Over(int sockets) => Layer.Propose(
+            Sessions.View(Sessions.After(usb, new AddBank(BankKind.Analog, "Analog", sockets), new SetBank(usb.Banks[0] with { Connected = false })), song),
+            new LayWish(Anew: true)).After;
+        var wide = Print(Over(16), song);
+        var narrow = Over(4);
+        Assert.Equal(3, narrow.Passes); // nine mono lines on four sockets
+        var inTurn = Print(narrow, song);
+        Assert.Equal(wide.Keys.Order(), inTurn.Keys.Order());
+        Assert.All(wide, p => Assert.Equal(Samples(p.Value), Samples(inTurn[p.Key])));
+    }
+
+    [Fact]
     public void A_loop_or_nothing_armed_is_refused_and_stopping_leaves_nothing()
     {
         var (split, song) = Sessions.Drums;
