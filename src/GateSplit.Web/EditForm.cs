@@ -46,25 +46,37 @@ public static class EditForm
             "move-track" => new MoveTrack(track, Text("steps") == "up" ? -1 : 1),
             "pass" => Pass(form, split.Pass),
             "bulk" => Many(form, split),
-            _ => new Refusal("The page sent something that is not understood here. Load it again."),
+            "speeds" => Speeds(form, split.Pass),
+            "send" => Send(element, Text("level"), Text("pan")),
+            "sounds" => new SetSounds(element, Text("sounds") is "" ? null : Flag(Text("sounds"))),
+            "track-level" => Number(Text("value")) is { } db ? new SetTrackLevel(track, db) : Bad("level"),
+            "track-pan" => Number(Text("value")) is { } pan ? new SetTrackPan(track, pan / 100) : Bad("pan"),
+            "live" => new SetLive(track, Flag(Text("on"))),
+            "keep-notes" => new SetKeepsNotes(track, Flag(Text("on"))),
+            "in-group" => new PutInGroup(track, Text("group") is { Length: > 0 } group ? group : null),
+            _ => RecorderForm.Read(form, split),
         };
     }
 
-    private static bool Flag(string text) => text == "true";
+    /// <summary>True for "true".</summary>
+    internal static bool Flag(string text) => text == "true";
 
-    private static double? Number(string text) =>
+    /// <summary>A number with a point or a comma, or null.</summary>
+    internal static double? Number(string text) =>
         double.TryParse(text.Replace(',', '.').Replace('−', '-'), out var value) && double.IsFinite(value) ? value : null;
 
-    private static (bool Ok, int? Value) OptionalInt(string text) =>
-        text.Length == 0 ? (true, null) : int.TryParse(text, out var value) ? (true, value) : (false, null);
-
-    private static InputRef? Input(string text)
+    /// <summary>An input as "bank:channel", or null for none.</summary>
+    internal static InputRef? Input(string text)
     {
         var at = text.LastIndexOf(':');
         return at > 0 && int.TryParse(text.AsSpan(at + 1), out var channel) ? new InputRef(text[..at], channel) : null;
     }
 
-    private static Refusal Bad(string field) => new($"The {field} needs a number.");
+    /// <summary>A field that should hold a number does not.</summary>
+    internal static Refusal Bad(string field) => new($"The {field} needs a number.");
+
+    private static (bool Ok, int? Value) OptionalInt(string text) =>
+        text.Length == 0 ? (true, null) : int.TryParse(text, out var value) ? (true, value) : (false, null);
 
     private static Result<Edit> Declare(IFormCollection form) =>
         int.TryParse(form["count"], out var count) && int.TryParse(form["from"], out var from)
@@ -134,6 +146,35 @@ public static class EditForm
         }
 
         var format = Enum.TryParse<SampleFormat>(form["format"], out var read) ? read : before.Format;
-        return new SetPass(new PassSettings(bars, countIn, Number(tail), rate, format));
+        var settle = int.TryParse(form["settle"], out var rounds) ? rounds : before.SettleLoops;
+        return new SetPass(before with
+        {
+            LengthBars = bars,
+            CountInBars = countIn,
+            TailSeconds = Number(tail),
+            SampleRate = rate,
+            Format = format,
+            Looped = form.ContainsKey("looped") ? Flag(form["looped"].ToString()) : before.Looped,
+            SettleLoops = settle,
+        });
+    }
+
+    private static Result<Edit> Speeds(IFormCollection form, PassSettings before)
+    {
+        static long? Bytes(string megabytes) => Number(megabytes) is { } mb ? (long)(mb * 1e6) : null;
+        var (disk, carries) = (form["disk"].ToString(), form["interface"].ToString());
+        return (disk.Length > 0 && Number(disk) is null) || (carries.Length > 0 && Number(carries) is null)
+            ? Bad("speed")
+            : new SetPass(before with { DiskBytesPerSecond = Bytes(disk), InterfaceBytesPerSecond = Bytes(carries) });
+    }
+
+    private static Result<Edit> Send(ElementRef element, string level, string pan)
+    {
+        if ((level.Length > 0 && Number(level) is null) || (pan.Length > 0 && Number(pan) is null))
+        {
+            return Bad("send");
+        }
+
+        return new SetSend(element, Number(level), Number(pan) / 100);
     }
 }

@@ -25,6 +25,7 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
         "sources" => Session.State.Split.Units.Count(u => u.NeedsRestart) is > 0 and var waiting
             ? $"{waiting} to restart"
             : Core.Words.Count(Session.State.Split.Units.Length, "source"),
+        "recorder" => Core.Words.Count(Session.State.Split.Banks.Length, "row of inputs", "rows of inputs"),
         "split" => Session.State.Split.Tracks.IsEmpty ? "not begun" : ToMend > 0 ? $"{ToMend} to mend" : "ready",
         "print" => Job is { IsActive: true } ? "running" : Takes > 0 ? Core.Words.Count(Takes, "take") : "not begun",
         _ => Takes > 0 ? "ready" : "not begun",
@@ -45,6 +46,8 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     public static async Task<Frame> Of(OpenSession session, TakeStore takes, JobStore jobs, IAudioStore store)
     {
         var count = (await takes.Of(session.State.Id)).Count;
-        return new Frame(session, AllChecks.Look(session.Lines), count, await jobs.Newest(session.State.Id), store.FreeBytes);
+        var free = store.FreeBytes;
+        var room = new Room(PassTimes.Of(session.Lines, session.Song).Bytes, free);
+        return new Frame(session, AllChecks.Look(session.Lines.With(room)), count, await jobs.Newest(session.State.Id), free);
     }
 }

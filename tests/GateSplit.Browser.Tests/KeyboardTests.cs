@@ -39,7 +39,7 @@ public sealed class KeyboardTests
         browser.WaitUntil(() => browser.All("#lines tbody tr").Count(r => r.Displayed) == 1, "the table is filtered");
         browser.Press(Keys.Escape);
 
-        browser.Press("4");
+        browser.Press("5");
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/print", StringComparison.Ordinal), "the print page is there");
         TabTo(browser, "#start");
         browser.Press(Keys.Enter);
@@ -49,7 +49,7 @@ public sealed class KeyboardTests
         browser.Press(Keys.Space);
         browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "false", "it stops");
 
-        browser.Press("6");
+        browser.Press("7");
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/handoff", StringComparison.Ordinal), "the handoff page is there");
         TabTo(browser, "#download");
         browser.Press(Keys.Enter);

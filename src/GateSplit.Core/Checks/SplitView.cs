@@ -41,6 +41,12 @@ public sealed class SplitView
         SoundingElements = [.. Elements.Where(e => sounding.Contains(e.Ref))];
     }
 
+    private SplitView(SplitView other, Room room)
+    {
+        (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
+        (_byRef, _given, _waiting, Room) = (other._byRef, other._given, other._waiting, room);
+    }
+
     /// <summary>The split.</summary>
     public Split Split { get; }
 
@@ -52,6 +58,9 @@ public sealed class SplitView
 
     /// <summary>The elements that sound.</summary>
     public ImmutableHashSet<ElementRef> Sounding { get; }
+
+    /// <summary>The same with what the recording needs and what is there.</summary>
+    public SplitView With(Room room) => new(this, room);
 
     /// <summary>What a check looks at in one pass: elements that play in another one do not sound in it.</summary>
     /// <param name="pass">From 1.</param>

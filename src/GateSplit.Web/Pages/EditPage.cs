@@ -16,6 +16,9 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
     /// <summary>The split.</summary>
     public Split Split => Session.State.Split;
 
+    /// <summary>An edit that was refused because the page was no longer current; null for none.</summary>
+    public RefusedEdit? Again { get; private set; }
+
     /// <summary>Shows the page.</summary>
     public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
 
@@ -48,7 +51,7 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
 
         if (Session.State.Revision != revision)
         {
-            return await ShowWith(Moved);
+            return await ShowMoved(revision);
         }
 
         var edit = read();
@@ -59,7 +62,23 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
         }
 
         var name = edit.Value!.Name(Split);
-        return await Sessions.Save(Id, revision, after.Value, name) ? Redirect(Address(name)) : await ShowWith(Moved);
+        return await Sessions.Save(Id, revision, after.Value, name) ? Redirect(Address(name)) : await ShowMoved(revision);
+    }
+
+    /// <summary>Shows the page as it is now, with what happened since and the edit that was refused.</summary>
+    protected async Task<IActionResult> ShowMoved(int revision)
+    {
+        var since = (await Sessions.History(Id)).TakeWhile(r => r.Number != revision).Select(r => r.Edit).Reverse().ToList();
+        Again = new RefusedEdit(
+            Request.PathBase + Request.Path + Request.QueryString,
+            [
+                .. from field in Request.Form
+                   where field.Key is not ("revision" or "__RequestVerificationToken")
+                   from value in field.Value
+                   select (field.Key, value),
+            ],
+            since);
+        return await ShowWith(Moved);
     }
 
     /// <summary>Shows the page with a sentence on top.</summary>
@@ -81,6 +100,6 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
             return Redirect(Address($"{said}: {what(before)}"));
         }
 
-        return await ShowWith(before.Revision == revision ? "There is nothing more to undo or redo." : Moved);
+        return before.Revision == revision ? await ShowWith("There is nothing more to undo or redo.") : await ShowMoved(revision);
     }
 }

@@ -9,7 +9,7 @@ namespace GateSplit.Web.Pages;
 public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store) : PageModel
 {
     /// <summary>What is said when an edit comes from a page that is no longer current.</summary>
-    protected const string Moved = "This session was changed in another window meanwhile. What you see now is its current state; do it again if you still want it.";
+    protected const string Moved = "This session was changed in another window meanwhile, so nothing was done. What you see now is its current state.";
 
     /// <summary>The session.</summary>
     [BindProperty(SupportsGet = true)]

@@ -1,6 +1,8 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Checks;
@@ -93,6 +95,22 @@ public sealed class CheckTests
         Assert.Equal(
             ["Doubled@track:t9", "EmptyTrack@track:t3", "Fader@element:u1/tom-low", "ReturnOnElement@element:u2/hall", "UnheardPort@port:u1/5"],
             findings.Select(f => f.Key).Order(StringComparer.Ordinal));
+    }
+
+    [Fact]
+    public void Relief_Boat_takes_two_passes_over_its_eight_sockets_and_has_nothing_to_mend()
+    {
+        var boat = ReliefBoat.Session;
+        var view = Sessions.View(boat.Split, Song.Of(boat.Song));
+        Assert.DoesNotContain(AllChecks.Look(view), f => f.ToMend);
+        Assert.Equal(2, boat.Split.Passes);
+
+        // Six stereo parts and two mono boxes: four pairs fill the first pass, two pairs and two single ones the second.
+        Assert.Equal([8, 6], boat.Split.Tracks.GroupBy(t => t.Pass).OrderBy(g => g.Key).Select(g => g.Sum(t => (int)t.Width)));
+        Assert.Equal(14, boat.Split.Cables.Length);
+        var times = PassTimes.Of(view, Song.Of(boat.Song));
+        Assert.Equal(times.BodyFrames, times.SettleFrames);
+        Assert.Equal(2 * (times.CountInFrames + 2 * times.BodyFrames + times.TailFrames) / 48000.0, times.AllSeconds, 1e-9);
     }
 
     [Fact]

@@ -74,7 +74,7 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
 
     /// <summary>Goes back to an earlier edit.</summary>
     public async Task<IActionResult> OnPostBack(int revision, int to) =>
-        await Sessions.GoBack(Id, revision, to) ? Redirect(Address("Went back in the history")) : await ShowWith(Moved);
+        await Sessions.GoBack(Id, revision, to) ? Redirect(Address("Went back in the history")) : await ShowMoved(revision);
 
     /// <inheritdoc/>
     protected override string Station => "split";

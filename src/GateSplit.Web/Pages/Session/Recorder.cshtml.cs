@@ -1,0 +1,95 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+
+namespace GateSplit.Web.Pages.Session;
+
+/// <summary>The recorder's side of a session: rows of inputs, cables, groups of tracks.</summary>
+public sealed class RecorderModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : EditPage(sessions, takes, jobs, store)
+{
+    /// <summary>One input as it is shown.</summary>
+    /// <param name="Number">From 1.</param>
+    /// <param name="On">False if it is switched off.</param>
+    /// <param name="From">What arrives on it; null for nothing.</param>
+    /// <param name="Tracks">The tracks that listen to it.</param>
+    public sealed record Cell(int Number, bool On, string? From, IReadOnlyList<string> Tracks);
+
+    /// <summary>The inputs of a row with what arrives there and who listens.</summary>
+    public IReadOnlyList<Cell> Cells(Bank bank)
+    {
+        var from = new Dictionary<int, List<string>>();
+        void Arrives(int input, string name)
+        {
+            if (!from.TryGetValue(input, out var names))
+            {
+                from[input] = names = [];
+            }
+
+            if (!names.Contains(name))
+            {
+                names.Add(name);
+            }
+        }
+
+        if (bank is { Connected: true, UnitId: { } unitId } && Split.Unit(unitId) is { } own)
+        {
+            foreach (var port in own.Chart.Ports.Where(p => own.Exposes(p.Number)))
+            {
+                for (var channel = port.FirstChannel; channel <= port.LastChannel; channel++)
+                {
+                    Arrives(channel, port.Name + SideOf(port, channel));
+                }
+            }
+        }
+
+        foreach (var cable in Split.Cables.Where(c => c.Input.BankId == bank.Id))
+        {
+            if (Split.Unit(cable.UnitId) is { } unit && unit.Chart.Ports.FirstOrDefault(p => p.FirstChannel <= cable.Channel && cable.Channel <= p.LastChannel) is { } port)
+            {
+                Arrives(cable.Input.Channel, $"{(Split.Units.Length > 1 ? unit.Name + " " : "")}{port.Name}{SideOf(port, cable.Channel)}{(cable.Pass is { } pass ? $" (pass {pass})" : "")}");
+            }
+        }
+
+        foreach (var (bus, width, name) in Split.Tracks.Select(t => (t.Bus, t.Width, t.Title))
+            .Concat(Split.TrackGroups.Where(g => g.Sums).Select(g => (g.Bus, Width.Stereo, g.Name))))
+        {
+            for (var side = 0; bus?.BankId == bank.Id && side < (int)width; side++)
+            {
+                Arrives(bus.Channel + side, name);
+            }
+        }
+
+        return
+        [
+            .. Enumerable.Range(1, bank.Count).Select(i => new Cell(
+                i,
+                !bank.Off.Contains(i),
+                from.TryGetValue(i, out var names) ? string.Join(", ", names) : null,
+                [.. Split.Tracks.Where(t => t.Input is { } at && at.BankId == bank.Id && at.Channel <= i && i < at.Channel + (int)t.Width).Select(t => t.Title)])),
+        ];
+    }
+
+    /// <summary>What a row is, in words.</summary>
+    public string Kind(Bank bank) => bank.Kind switch
+    {
+        BankKind.PlugInReturns => "what the plug-in gives back",
+        BankKind.Usb => "channels of its USB connection",
+        BankKind.Analog => "sockets of the interface, reached by cables",
+        BankKind.AppToApp => "ports joined to the other app",
+        BankKind.StemBuses => "buses on which groups come out",
+        BankKind.Loopback => "outputs led back to inputs",
+        _ => "internal buses, no hardware",
+    };
+
+    /// <inheritdoc/>
+    protected override string Station => "recorder";
+
+    /// <inheritdoc/>
+    protected override string Address(string? said) => $"/sessions/{Id}/recorder{(said is null ? "" : "?said=" + Uri.EscapeDataString(said))}";
+
+    /// <inheritdoc/>
+    protected override Task<bool> Show() => Load(Station);
+
+    private static string SideOf(ChartPort port, int channel) => port.Width == Width.Mono ? "" : channel == port.FirstChannel ? " L" : " R";
+}
