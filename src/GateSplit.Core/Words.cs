@@ -23,6 +23,26 @@ public static class Words
         };
     }
 
+    /// <summary>Numbers in runs: "2-5, 8".</summary>
+    /// <param name="numbers">In rising order.</param>
+    public static string Runs(IReadOnlyList<int> numbers)
+    {
+        var runs = new List<string>();
+        for (var i = 0; i < numbers.Count;)
+        {
+            var last = i;
+            while (last + 1 < numbers.Count && numbers[last + 1] == numbers[last] + 1)
+            {
+                last++;
+            }
+
+            runs.Add(last == i ? $"{numbers[i]}" : $"{numbers[i]}-{numbers[last]}");
+            i = last + 1;
+        }
+
+        return string.Join(", ", runs);
+    }
+
     /// <summary>"hard left", "30 % right", "in the centre".</summary>
     /// <param name="pan">-1 left to 1 right.</param>
     public static string Pan(double pan) => pan switch

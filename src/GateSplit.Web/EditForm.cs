@@ -103,6 +103,9 @@ public static class EditForm
             "unhear" => Done(Bulk.Monitor(split, tracks, MonitorMode.Never)),
             "mono" => Done(Bulk.Widen(split, tracks, Width.Mono)),
             "stereo" => Done(Bulk.Widen(split, tracks, Width.Stereo)),
+            "group" => split.TrackGroups.FirstOrDefault(g => string.Equals(g.Name, words, StringComparison.OrdinalIgnoreCase)) is { } group
+                ? Done(Bulk.PutInGroup(split, tracks, group.Id))
+                : new Refusal("Type the name of a group of tracks; the Recorder makes them."),
             "order" => Done(Bulk.OrderByInput(split, tracks)),
             "remove" => Done(Bulk.Remove(split, tracks)),
             _ => new Refusal("Choose what to do with the tracks."),

@@ -38,6 +38,7 @@ public sealed class SplitDrawing
 
     private const double Corner = 7;
     private const double Heading = 34;
+    private Dictionary<string, int> _numbers = [];
 
     private SplitDrawing()
     {
@@ -51,6 +52,9 @@ public sealed class SplitDrawing
 
     /// <summary>The left column.</summary>
     public ImmutableArray<DrawnElement> Elements { get; private set; } = [];
+
+    /// <summary>Groups drawn as one row.</summary>
+    public ImmutableArray<DrawnFold> Folds { get; private set; } = [];
 
     /// <summary>The gate and the inputs.</summary>
     public ImmutableArray<DrawnPort> Ports { get; private set; } = [];
@@ -72,11 +76,13 @@ public sealed class SplitDrawing
 
     /// <summary>Draws a split.</summary>
     /// <param name="view">The split.</param>
-    /// <param name="withSilent">True to show the elements that do not sound in the song too.</param>
-    public static SplitDrawing Of(SplitView view, bool withSilent)
+    /// <param name="wish">What of it.</param>
+    public static SplitDrawing Of(SplitView view, DrawingWish wish)
     {
         var drawing = new SplitDrawing();
-        drawing.Place(view, withSilent);
+        drawing._numbers = view.Split.Tracks.Select((t, i) => (t.Id, Number: i + 1)).ToDictionary(t => t.Id, t => t.Number);
+        view = wish.Pass is { } pass ? view.InPass(pass) : view;
+        drawing.Place(view, wish);
         drawing.Connect(view);
         return drawing;
     }
@@ -100,29 +106,52 @@ public sealed class SplitDrawing
         return count;
     }
 
-    private void Place(SplitView view, bool withSilent)
+    private void Place(SplitView view, DrawingWish wish)
     {
         var units = ImmutableArray.CreateBuilder<DrawnUnit>();
         var elements = ImmutableArray.CreateBuilder<DrawnElement>();
         var ports = ImmutableArray.CreateBuilder<DrawnPort>();
+        var folds = ImmutableArray.CreateBuilder<DrawnFold>();
+        var lines = wish.Only is null ? null : LinesOf(view, wish.Only);
         var top = 10.0;
         foreach (var unit in view.Split.Units)
         {
             var first = top + Heading;
-            var rows = unit.Chart.Ports.Select((p, i) => (p.Number, Y: first + i * Row)).ToDictionary(p => p.Number, p => p.Y);
-            var shown = view.Elements
-                .Where(e => e.Unit.Id == unit.Id)
-                .Where(e => withSilent || view.Sounding.Contains(e.Ref) || (e.Set.Port is not null && e.Chart.Port != e.Set.Port))
+            var playing = view.Elements.Where(e => e.Unit.Id == unit.Id && (wish.Pass is null || view.PlaysIn(e.Ref, wish.Pass.Value))).ToList();
+            var audible = playing
+                .Where(e => wish.WithSilent || view.Sounding.Contains(e.Ref) || (e.Set.Port is not null && e.Chart.Port != e.Set.Port))
                 .ToList();
+            var folded = audible.Where(e => e.Chart.Group is { } g && wish.Folded.Contains($"{unit.Id}/{g}")).ToLookup(e => e.Chart.Group!);
+            var away = folded.SelectMany(g => g).Select(e => e.Ref).ToHashSet();
+            bool Lost(ElementRef e) => away.Contains(e) || (lines is not null && !lines.Contains(Checks.Place.Of(e).Key));
+            var hiddenPorts = unit.Chart.Ports
+                .Where(p => view.SoundingAt(unit.Id, p.Number) is var feeds && (feeds.IsEmpty
+                    ? lines is not null && !lines.Contains(Checks.Place.OfPort(unit.Id, p.Number).Key)
+                    : feeds.All(f => Lost(f.Element)) && lines?.Contains(Checks.Place.OfPort(unit.Id, p.Number).Key) != true))
+                .Select(p => p.Number)
+                .ToHashSet();
+            var openings = unit.Chart.Ports.Where(p => !hiddenPorts.Contains(p.Number)).ToList();
+            var rows = openings.Select((p, i) => (p.Number, Y: first + i * Row)).ToDictionary(p => p.Number, p => p.Y);
+            var main = unit.Chart.MainPort.Number;
+
+            // What leaves by the main mix only stands level with it, where its rail crosses no other.
+            var shown = audible.Where(e => !Lost(e.Ref))
+                .OrderBy(e => rows.ContainsKey(main) && e.Set.Port is null && unit.PortOf(e.Set)?.Number == main ? 0 : 1)
+                .ToList();
+            if (lines is not null && shown.Count == 0 && openings.Count == 0)
+            {
+                continue;
+            }
+
             var y = first - Row;
             foreach (var (element, _, chart, set) in shown)
             {
                 var port = unit.PortOf(set)?.Number;
-                y = Math.Max(y + Row, port is { } number && set.Port is not null ? rows[number] : first);
+                y = Math.Max(y + Row, port is { } number && set.Port is not null ? rows.GetValueOrDefault(number, first) : first);
                 elements.Add(new DrawnElement(element, chart.Name, chart.Family, chart.Width, view.Sounding.Contains(element), port, new Point(ElementX, y)));
             }
 
-            foreach (var port in unit.Chart.Ports)
+            foreach (var port in openings)
             {
                 ports.Add(new DrawnPort(
                     unit.Id, port.Number, port.Name, view.Split.PlaceOf(unit, port), view.Split.InputOf(unit, port.FirstChannel), port.Width, port.IsMain,
@@ -132,24 +161,75 @@ public sealed class SplitDrawing
                     new Point(GateX, rows[port.Number])));
             }
 
-            var bottom = Math.Max(y, rows.Values.Max()) + Row * 0.7;
-            units.Add(new DrawnUnit(unit.Id, unit.Name, unit.Mode.Name, top, bottom, unit.Chart.Elements.Length - shown.Count));
+            y = Math.Max(y, rows.Values.DefaultIfEmpty(first - Row).Max());
+            foreach (var group in folded.Where(g => lines is null || g.Any(e => lines.Contains(Checks.Place.Of(e.Ref).Key))))
+            {
+                y += Row;
+                folds.Add(Fold(view, unit, group.Key, [.. group.Select(e => e.Ref)], new Point(ElementX, y)));
+            }
+
+            var bottom = y + Row * 0.7;
+            units.Add(new DrawnUnit(unit.Id, unit.Name, unit.Mode.Name, top, bottom, playing.Count - audible.Count));
             top = bottom + 6;
         }
 
         Units = units.ToImmutable();
         Elements = elements.ToImmutable();
         Ports = ports.ToImmutable();
-        Tracks = PlaceTracks(view);
+        Folds = folds.ToImmutable();
+        var gone = Folds.SelectMany(f => f.Places).ToHashSet();
+        Tracks = PlaceTracks(view, t => !gone.Contains(Checks.Place.Of(t).Key) && lines?.Contains(Checks.Place.Of(t).Key) != false);
         Height = Math.Max(top, Tracks.Select(t => t.At.Y + Row).DefaultIfEmpty().Max()) + 14;
     }
 
+    /// <summary>One row for a group: its ports and the tracks that carry nothing but it.</summary>
+    private static DrawnFold Fold(SplitView view, Unit unit, string group, HashSet<ElementRef> members, Point at)
+    {
+        var places = members.Select(e => Checks.Place.Of(e).Key).ToHashSet();
+        var tracks = view.Split.Tracks.Where(t => view.SoundingIn(t) is { IsEmpty: false } carried && carried.All(members.Contains)).ToList();
+        places.UnionWith(tracks.Select(t => Checks.Place.Of(t).Key));
+        var ports = members.SelectMany(view.Signal.PortsOf).Select(f => f.Port).Distinct().Order().ToList();
+        places.UnionWith(ports.Where(p => view.SoundingAt(unit.Id, p).All(f => members.Contains(f.Element))).Select(p => Checks.Place.OfPort(unit.Id, p).Key));
+        return new DrawnFold(
+            $"{unit.Id}/{group}",
+            group,
+            unit.Chart.Element(members.First().ElementId)!.Family,
+            members.Count,
+            Words.Runs(ports),
+            tracks.Count,
+            places,
+            at);
+    }
+
+    /// <summary>The places on the lines of some places: an element with its ports and tracks, and so from every side.</summary>
+    private static HashSet<string> LinesOf(SplitView view, ImmutableHashSet<string> only)
+    {
+        // A track with a whole mix is on everybody's line: a finding about it is about the mix.
+        var mixes = view.Split.Tracks.Where(t => view.SoundingIn(t).Length > 2).Select(t => Checks.Place.Of(t).Key).ToHashSet();
+        var lines = only.ToHashSet();
+        lines.UnionWith(view.Signal.TrackFeeds.Where(f => only.Contains($"track:{f.TrackId}")).Select(f => Checks.Place.OfPort(f.UnitId, f.Port).Key));
+        foreach (var (element, unit, _, set) in view.SoundingElements)
+        {
+            var way = view.Signal.PortsOf(element).Select(f => Checks.Place.OfPort(unit.Id, f.Port).Key)
+                .Concat(view.Signal.Reaching(element).Where(c => !c.Gain.IsZero).Select(c => $"track:{c.TrackId}"))
+                .Append(Checks.Place.Of(element).Key)
+                .ToList();
+            if (way.Where(p => !mixes.Contains(p)).Any(only.Contains) || only.Contains(Checks.Place.Of(unit).Key))
+            {
+                lines.UnionWith(way);
+                lines.UnionWith(unit.PortOf(set) is { } port ? [Checks.Place.OfPort(unit.Id, port.Number).Key] : []);
+            }
+        }
+
+        return lines;
+    }
+
     /// <summary>Tracks keep their order; each stands level with its input where the order allows it.</summary>
-    private ImmutableArray<DrawnTrack> PlaceTracks(SplitView view)
+    private ImmutableArray<DrawnTrack> PlaceTracks(SplitView view, Func<Track, bool> shows)
     {
         var tracks = ImmutableArray.CreateBuilder<DrawnTrack>();
         var y = 10 + Heading - Row;
-        foreach (var track in view.Split.Tracks)
+        foreach (var track in view.Split.Tracks.Where(shows))
         {
             var port = PortOf(view, track);
             y = Math.Max(y + Row, port?.At.Y ?? 0);
@@ -157,14 +237,14 @@ public sealed class SplitDrawing
             Family? family = carried.Length == 0
                 ? null
                 : carried.Length > 2 ? Family.RoomAndReturn : view.Split.Unit(carried[0].UnitId)!.Chart.Element(carried[0].ElementId)!.Family;
-            tracks.Add(new DrawnTrack(track, tracks.Count + 1, family, view.Split.InputName(track), new Point(TrackX, y)));
+            tracks.Add(new DrawnTrack(track, _numbers[track.Id], family, view.Split.InputName(track), new Point(TrackX, y)));
         }
 
         return tracks.ToImmutable();
     }
 
     private DrawnPort? PortOf(SplitView view, Track track) => view.Signal.Into(track.Id).FirstOrDefault() is { } feed
-        ? Ports.First(p => p.UnitId == feed.UnitId && p.Number == feed.Port)
+        ? Ports.FirstOrDefault(p => p.UnitId == feed.UnitId && p.Number == feed.Port)
         : Ports.FirstOrDefault(p => p.Input is { } at && track.Input is { } input
             && at.BankId == input.BankId && input.Channel >= at.Channel && input.Channel < at.Channel + (int)p.Width);
 
@@ -173,8 +253,8 @@ public sealed class SplitDrawing
         var rails = ImmutableArray.CreateBuilder<DrawnRail>();
         var stops = ImmutableArray.CreateBuilder<Point>();
         var toGate = Elements
+            .Select(e => (Element: e, Port: Ports.FirstOrDefault(p => p.UnitId == e.Ref.UnitId && p.Number == e.Port)!))
             .Where(e => e.Port is not null)
-            .Select(e => (Element: e, Port: Ports.First(p => p.UnitId == e.Ref.UnitId && p.Number == e.Port)))
             .ToList();
         var slots = Slots([.. toGate.Select(p => (p.Element.At.Y, p.Port.At.Y))], ElementX, GateX);
         for (var i = 0; i < toGate.Count; i++)
@@ -254,8 +334,11 @@ public sealed class SplitDrawing
         var depth = 0;
         foreach (var feed in view.Signal.BusFeeds)
         {
-            var from = Tracks.First(t => t.Track.Id == feed.FromTrackId);
-            var to = Tracks.First(t => t.Track.Id == feed.ToTrackId);
+            if (Tracks.FirstOrDefault(t => t.Track.Id == feed.FromTrackId) is not { } from || Tracks.FirstOrDefault(t => t.Track.Id == feed.ToTrackId) is not { } to)
+            {
+                continue;
+            }
+
             var x = TrackX - 20 - 8 * depth++;
             var loop = inLoop.Contains(feed.FromTrackId) && inLoop.Contains(feed.ToTrackId);
             var low = from.At.Y + 8;

@@ -35,6 +35,10 @@ public static class Bulk
     public static Edit Arm(Split split, IReadOnlyList<string> trackIds, bool armed) =>
         Each(split, trackIds, armed ? "Arm" : "Disarm", (t, _) => new SetArmed(t.Id, armed));
 
+    /// <summary>Puts them into a group.</summary>
+    public static Edit PutInGroup(Split split, IReadOnlyList<string> trackIds, string groupId) =>
+        Each(split, trackIds, "Group", (t, _) => new PutInGroup(t.Id, groupId));
+
     /// <summary>Sets when tracks are heard.</summary>
     public static Edit Monitor(Split split, IReadOnlyList<string> trackIds, MonitorMode mode) =>
         Each(split, trackIds, "Set the monitoring of", (t, _) => new SetMonitor(t.Id, mode));

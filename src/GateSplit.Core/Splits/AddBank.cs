@@ -35,7 +35,8 @@ public sealed record AddBank(BankKind Kind, string Label, int Count) : Edit
         {
             Widths = Kind == BankKind.Buses ? InputWidths.Any : InputWidths.PairsFromOdd,
         };
-        var added = split with { Banks = split.Banks.Add(bank) };
+        var at = Kind == BankKind.Buses ? split.Banks.Length : split.Banks.TakeWhile(b => b.Kind != BankKind.Buses).Count();
+        var added = split with { Banks = split.Banks.Insert(at, bank) };
         return new SetBank(bank).Apply(added);
     }
 }

@@ -20,7 +20,7 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
     public RefusedEdit? Again { get; private set; }
 
     /// <summary>Shows the page.</summary>
-    public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
+    public virtual async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
 
     /// <summary>Makes an edit.</summary>
     public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForm.Read(Request.Form, Split));

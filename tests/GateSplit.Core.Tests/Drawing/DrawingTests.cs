@@ -10,7 +10,7 @@ public sealed class DrawingTests
     [Fact]
     public void A_laid_kit_is_all_straight_rails_without_a_crossing()
     {
-        var drawing = SplitDrawing.Of(Sessions.View(Sessions.Kit.Split, Sessions.Kit.Song), withSilent: false);
+        var drawing = SplitDrawing.Of(Sessions.View(Sessions.Kit.Split, Sessions.Kit.Song), new DrawingWish());
         Assert.Equal(0, drawing.Crossings);
         Assert.All(drawing.Rails.Where(r => r.Points[0].X == SplitDrawing.ElementX), r => Assert.Equal(r.Points[0].Y, r.Points[^1].Y));
         Assert.Empty(drawing.BufferStops);
@@ -21,7 +21,7 @@ public sealed class DrawingTests
     {
         var loop = new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) };
         var split = Sessions.After(Sessions.Fog.Split, new AddTrack(loop));
-        foreach (var rail in SplitDrawing.Of(Sessions.View(split, Sessions.Fog.Song), withSilent: true).Rails)
+        foreach (var rail in SplitDrawing.Of(Sessions.View(split, Sessions.Fog.Song), new DrawingWish(WithSilent: true)).Rails)
         {
             foreach (var (a, b) in rail.Points.Zip(rail.Points.Skip(1)))
             {
@@ -58,7 +58,7 @@ public sealed class DrawingTests
     [Fact]
     public void A_port_nobody_hears_ends_in_a_buffer_stop_and_a_merge_has_a_junction()
     {
-        var drawing = SplitDrawing.Of(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song), withSilent: false);
+        var drawing = SplitDrawing.Of(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song), new DrawingWish());
         var clap = drawing.Ports.Single(p => p is { UnitId: "u1", Number: 5 });
         Assert.Contains(drawing.BufferStops, s => s.Y == clap.At.Y && s.X > clap.At.X);
         var pair = drawing.Ports.Single(p => p is { UnitId: "u2", Number: 2 });
@@ -68,7 +68,7 @@ public sealed class DrawingTests
     [Fact]
     public void No_two_elements_or_tracks_share_a_row()
     {
-        var drawing = SplitDrawing.Of(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song), withSilent: true);
+        var drawing = SplitDrawing.Of(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song), new DrawingWish(WithSilent: true));
         Assert.Equal(drawing.Elements.Length, drawing.Elements.Select(e => e.At.Y).Distinct().Count());
         Assert.Equal(drawing.Tracks.Length, drawing.Tracks.Select(t => t.At.Y).Distinct().Count());
         Assert.All(drawing.Tracks, t => Assert.True(t.At.Y < drawing.Height));

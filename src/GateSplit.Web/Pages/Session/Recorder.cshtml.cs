@@ -11,9 +11,9 @@ public sealed class RecorderModel(SessionStore sessions, TakeStore takes, JobSto
     /// <summary>One input as it is shown.</summary>
     /// <param name="Number">From 1.</param>
     /// <param name="On">False if it is switched off.</param>
-    /// <param name="From">What arrives on it; null for nothing.</param>
+    /// <param name="From">What arrives on it.</param>
     /// <param name="Tracks">The tracks that listen to it.</param>
-    public sealed record Cell(int Number, bool On, string? From, IReadOnlyList<string> Tracks);
+    public sealed record Cell(int Number, bool On, IReadOnlyList<string> From, IReadOnlyList<string> Tracks);
 
     /// <summary>The inputs of a row with what arrives there and who listens.</summary>
     public IReadOnlyList<Cell> Cells(Bank bank)
@@ -47,7 +47,11 @@ public sealed class RecorderModel(SessionStore sessions, TakeStore takes, JobSto
         {
             if (Split.Unit(cable.UnitId) is { } unit && unit.Chart.Ports.FirstOrDefault(p => p.FirstChannel <= cable.Channel && cable.Channel <= p.LastChannel) is { } port)
             {
-                Arrives(cable.Input.Channel, $"{(Split.Units.Length > 1 ? unit.Name + " " : "")}{port.Name}{SideOf(port, cable.Channel)}{(cable.Pass is { } pass ? $" (pass {pass})" : "")}");
+                Arrives(cable.Input.Channel, $"{(Split.Units.Length > 1 ? unit.Name + " " : "")}{port.Name}{SideOf(port, cable.Channel)}");
+                if (cable.Pass is { } pass)
+                {
+                    from[cable.Input.Channel][^1] = $"{pass}: {from[cable.Input.Channel][^1]}";
+                }
             }
         }
 
@@ -65,7 +69,7 @@ public sealed class RecorderModel(SessionStore sessions, TakeStore takes, JobSto
             .. Enumerable.Range(1, bank.Count).Select(i => new Cell(
                 i,
                 !bank.Off.Contains(i),
-                from.TryGetValue(i, out var names) ? string.Join(", ", names) : null,
+                from.TryGetValue(i, out var names) ? names : [],
                 [.. Split.Tracks.Where(t => t.Input is { } at && at.BankId == bank.Id && at.Channel <= i && i < at.Channel + (int)t.Width).Select(t => t.Title)])),
         ];
     }

@@ -23,6 +23,15 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     [BindProperty(SupportsGet = true, Name = "all")]
     public bool All { get; set; }
 
+    /// <summary>How the split is looked at.</summary>
+    public SplitLook Look { get; private set; } = SplitLook.Plain;
+
+    /// <summary>The pass that is drawn; null for all. More than two on one paper are hard to read, so then it is one at a time.</summary>
+    public int? ShownPass => (Look.Pass ?? (Split.Passes > 2 ? 1 : 0)) is > 0 and var pass && pass <= Split.Passes && Split.Passes > 1 ? pass : null;
+
+    /// <summary>The groups that can be folded: each with its unit, its name and how many elements it has.</summary>
+    public IReadOnlyList<(string Key, string Name, int Count)> Groups { get; private set; } = [];
+
     /// <summary>The edits that led here, the newest first.</summary>
     public IReadOnlyList<Revision> History { get; private set; } = [];
 
@@ -60,6 +69,30 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
     /// <summary>The address of this page with something chosen.</summary>
     public string Choose(string? line) => Address(line, All, null);
 
+    /// <summary>Shows the page; with "turn" it first changes how the split is looked at.</summary>
+    public override async Task<IActionResult> OnGet()
+    {
+        if (Request.Query["turn"].ToString() is not { Length: > 0 } turn || !await Load(Station))
+        {
+            return await base.OnGet();
+        }
+
+        FindGroups();
+        var look = SplitLook.Read(Request.Cookies[SplitLook.CookieName]).After(turn, Groups.Select(g => g.Key));
+        Response.Cookies.Append(SplitLook.CookieName, look.Write(), new CookieOptions
+        {
+            Path = $"/sessions/{Id}",
+            HttpOnly = true,
+            SameSite = SameSiteMode.Strict,
+            MaxAge = TimeSpan.FromDays(400),
+            IsEssential = true,
+        });
+        return Redirect(Address(null));
+    }
+
+    /// <summary>The address that turns a switch of <see cref="Look"/>.</summary>
+    public string Turn(string turn) => $"/sessions/{Id}/split?turn={Uri.EscapeDataString(turn)}{(Line is null ? "" : "&line=" + Uri.EscapeDataString(Line))}{(All ? "&all=true" : "")}";
+
     /// <summary>Mends a finding.</summary>
     public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
         revision,
@@ -87,11 +120,28 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
             return false;
         }
 
-        Drawing = SplitDrawing.Of(Session.Lines, All);
+        FindGroups();
+        Look = SplitLook.Read(Request.Cookies[SplitLook.CookieName]);
+        Drawing = SplitDrawing.Of(Session.Lines, new DrawingWish(All)
+        {
+            Pass = ShownPass,
+            Folded = [.. Look.Folded],
+            Only = Look.OnlyToMend ? [.. Frame.Findings.Where(f => f.ToMend).Select(f => f.Place.Key)] : null,
+        });
         History = await Sessions.History(Id, HistoryShown);
         Lit = Line is null ? new HashSet<string>() : LineOf(Line);
         return true;
     }
+
+    private void FindGroups() => Groups =
+    [
+        .. from unit in Split.Units
+           from chart in unit.Chart.Elements
+           where chart.Group is not null
+           group chart by (unit.Id, unit.Name, chart.Group) into g
+           where g.Count() > 1
+           select ($"{g.Key.Id}/{g.Key.Group}", Split.Units.Length > 1 ? $"{g.Key.Group} of {g.Key.Name}" : g.Key.Group, g.Count()),
+    ];
 
     /// <summary>What lies on the line of an element, a port or a track.</summary>
     private HashSet<string> LineOf(string place)

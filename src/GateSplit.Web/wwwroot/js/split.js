@@ -44,9 +44,70 @@ function drop(from, to, event) {
   else if (from.dataset.node === "track" && to.dataset.node === "port") {
     const input = document.querySelector(`.drawing [data-node="input"][data-place="${CSS.escape(to.dataset.place)}"]`);
     assignInput(from, input.dataset.bank, Number(input.dataset.channel));
-  } else return false;
+  } else if (from.dataset.node === "input" && to.dataset.node === "track") {
+    assignInput(to, from.dataset.bank, channelAt(from, to, event));
+  } else if (from.dataset.node === "port" && to.dataset.node === "input") plug(from, to);
+  else return false;
   return true;
 }
+
+/** A cable from a port to sockets; what arrives by USB or inside the recorder is fixed. */
+function plug(port, input) {
+  if (input.dataset.cables !== "true") {
+    say("Only sockets take cables; these inputs are fixed to their source.");
+    return;
+  }
+  send({
+    edit: "plug", unit: port.dataset.unit, bank: input.dataset.bank,
+    channel: port.dataset.first, count: port.dataset.width, input: input.dataset.channel,
+  }, port.dataset.place);
+}
+
+/** Chooses a track for the action on several, beside those that are chosen. */
+function pick(node) {
+  const box = document.querySelector(`#lines tr[data-places~="${CSS.escape(node.dataset.place)}"] input[name=tracks]`);
+  if (!box) return;
+  box.checked = !box.checked;
+  showPicked();
+}
+
+/** Marks in the drawing what is chosen in the table. */
+function showPicked() {
+  const boxes = [...document.querySelectorAll("#lines input[name=tracks]")];
+  const picked = new Set(boxes.filter((b) => b.checked).map((b) => b.value));
+  for (const track of nodes("track")) track.classList.toggle("picked", picked.has(track.dataset.track));
+  document.getElementById("picked-count").textContent = picked.size === 0 ? "" : String(picked.size);
+}
+document.addEventListener("change", (event) => {
+  if (event.target.matches?.("#lines input[name=tracks]")) showPicked();
+  if (event.target.id === "pick-all") {
+    for (const row of document.querySelectorAll("#lines tbody tr")) {
+      const box = row.querySelector("input[name=tracks]");
+      if (box && !row.hidden) box.checked = event.target.checked;
+    }
+    showPicked();
+  }
+});
+
+// Long tables keep their lists of ports and inputs once; a control gets its own when it is used.
+function fill(select) {
+  const list = document.getElementById(select.dataset.fill);
+  if (!list) return;
+  const chosen = select.value;
+  delete select.dataset.fill;
+  select.replaceChildren(list.content.cloneNode(true));
+  select.value = chosen;
+}
+for (const kind of ["pointerdown", "focusin"]) {
+  document.addEventListener(kind, (event) => {
+    const select = event.target.closest?.("select[data-fill]");
+    if (select) fill(select);
+  });
+}
+
+document.addEventListener("click", (event) => {
+  if (event.target.closest?.("[data-print]")) window.print();
+});
 
 /** Follows a link of the drawing by swapping the board, as the other links of the board do. */
 async function follow(link) {
@@ -58,8 +119,12 @@ async function follow(link) {
 // Choose an element, then click a port; choose a track, then click an input.
 document.addEventListener("click", (event) => {
   const target = event.target.closest?.(".drawing [data-node]");
-  if (!target || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  if (!target) return;
   event.preventDefault();
+  if (event.ctrlKey || event.metaKey || event.shiftKey) {
+    pick(target);
+    return;
+  }
   const from = chosen();
   if (!from || target === from || !drop(from, target, event)) follow(target);
 });
@@ -67,7 +132,7 @@ document.addEventListener("click", (event) => {
 // Drag from an element to a port, or from a track to an input.
 let drag = null;
 document.addEventListener("pointerdown", (event) => {
-  const from = event.target.closest?.('.drawing [data-node="element"], .drawing [data-node="track"]');
+  const from = event.target.closest?.('.drawing [data-node]:not([data-node="unit"])');
   if (!from || event.button !== 0) return;
   drag = { from, x: event.clientX, y: event.clientY, line: null };
 });
@@ -85,7 +150,7 @@ document.addEventListener("pointermove", (event) => {
     drag.line.setAttribute("x1", start.x);
     drag.line.setAttribute("y1", start.y);
     svg.append(drag.line);
-    figure().classList.add(drag.from.dataset.node === "element" ? "target-port" : "target-input");
+    figure().classList.add({ element: "target-port", input: "target-track" }[drag.from.dataset.node] ?? "target-input");
   }
   const end = toDrawing(event.clientX, event.clientY);
   drag.line.setAttribute("x2", end.x);
@@ -97,7 +162,7 @@ document.addEventListener("pointerup", (event) => {
   drag = null;
   if (!line) return;
   line.remove();
-  figure().classList.remove("target-port", "target-input");
+  figure().classList.remove("target-port", "target-input", "target-track");
   const to = document.elementFromPoint(event.clientX, event.clientY)?.closest(".drawing [data-node]");
   const swallow = (click) => {
     click.preventDefault();
