@@ -11,7 +11,7 @@ namespace GateSplit.Bench;
 /// <summary>Times signal, checks and laying on a source that is far larger than any in use.</summary>
 internal static class RulesBench
 {
-    private const int Rounds = 60;
+    private const int Rounds = 200;
 
     public static void Run()
     {

@@ -15,9 +15,9 @@ public sealed class MergedCheck : ICheck
             foreach (var port in unit.Chart.Ports.Where(p => !IsMixOf(unit, p, view)))
             {
                 var feeds = view.SoundingAt(unit.Id, port.Number)
-                    .Where(f => unit.Chart.Element(f.Element.ElementId)!.Kind != ElementKind.Return)
+                    .Where(f => view.ElementOf(f.Element).Chart.Kind != ElementKind.Return)
                     .ToList();
-                if (feeds.Count < 2 || HardApart(feeds) || AreOneGroup(unit, feeds) || ShareAVoice(unit, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
+                if (feeds.Count < 2 || HardApart(feeds) || AreOneGroup(view, unit, feeds) || ShareAVoice(view, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
                 {
                     continue;
                 }
@@ -35,21 +35,21 @@ public sealed class MergedCheck : ICheck
         feeds.Count(f => f.Gain.ReachesLeft) <= 1 && feeds.Count(f => f.Gain.ReachesRight) <= 1;
 
     /// <summary>Elements that follow one group to its port are together because somebody gave the group that port.</summary>
-    private static bool AreOneGroup(Unit unit, List<PortFeed> feeds) =>
-        feeds.Select(f => unit.GroupsOf(unit.Element(f.Element.ElementId)).LastOrDefault()?.Name).Distinct().ToList() is [not null];
+    private static bool AreOneGroup(SplitView view, Unit unit, List<PortFeed> feeds) =>
+        feeds.Select(f => unit.GroupsOf(view.SettingsOf(f.Element)).LastOrDefault()?.Name).Distinct().ToList() is [not null];
 
     /// <summary>Sharers of a voice have no choice, and another check tells of them.</summary>
-    private static bool ShareAVoice(Unit unit, List<PortFeed> feeds) =>
-        feeds.Select(f => unit.Chart.Element(f.Element.ElementId)!.SharedVoice).Distinct().ToList() is [not null];
+    private static bool ShareAVoice(SplitView view, List<PortFeed> feeds) =>
+        feeds.Select(f => view.ElementOf(f.Element).Chart.SharedVoice).Distinct().ToList() is [not null];
 
     private static Finding Tell(SplitView view, Unit unit, ChartPort port, List<PortFeed> feeds)
     {
-        var names = Words.List([.. feeds.Select(f => view.Split.NameOf(f.Element))]);
+        var names = Words.List([.. feeds.Select(f => view.ElementOf(f.Element).Chart.Name)]);
         var finding = Finding.Warning(
             Place.OfPort(unit.Id, port.Number),
             $"{names} leave {unit.Name} together by port {port.Number}: they will be one file and cannot be mixed apart.");
         var last = feeds[^1].Element;
-        var element = unit.Chart.Element(last.ElementId)!;
+        var element = view.ElementOf(last).Chart;
         return view.FreePort(unit, element) is { } free
             ? finding.WithFix(
                 $"Give {element.Name} port {free.Number} and a track",

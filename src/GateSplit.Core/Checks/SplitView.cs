@@ -11,6 +11,10 @@ public sealed class SplitView
     private readonly Dictionary<ElementRef, (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> _byRef;
     private readonly HashSet<(string UnitId, int Port)> _given;
     private readonly HashSet<InputRef> _waiting;
+    private readonly Lazy<Dictionary<string, List<ChartPort>>> _free;
+    private readonly Lazy<string> _newTrackId;
+    private readonly Dictionary<(string UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
+    private readonly Dictionary<string, ImmutableArray<ElementRef>> _soundingIn;
 
     /// <summary>Makes a view.</summary>
     /// <param name="split">The split.</param>
@@ -31,6 +35,8 @@ public sealed class SplitView
         ];
         _byRef = Elements.ToDictionary(e => e.Ref);
         _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value))];
+        _free = new(FreePorts);
+        _newTrackId = new(split.NewTrackId);
         _waiting =
         [
             .. from track in split.Tracks
@@ -38,13 +44,21 @@ public sealed class SplitView
                from side in Enumerable.Range(0, (int)track.Width)
                select track.Input! with { Channel = track.Input.Channel + side },
         ];
-        SoundingElements = [.. Elements.Where(e => sounding.Contains(e.Ref))];
+        var heard = sounding.ToHashSet();
+        SoundingElements = [.. Elements.Where(e => heard.Contains(e.Ref))];
+        _soundingAt = Signal.PortFeeds.Where(f => heard.Contains(f.Element))
+            .GroupBy(f => (f.UnitId, f.Port))
+            .ToDictionary(g => g.Key, g => g.ToImmutableArray());
+        _soundingIn = split.Tracks.ToDictionary(
+            t => t.Id,
+            t => Signal.In(t.Id).Where(c => !c.Gain.IsZero && heard.Contains(c.Element) && PlaysIn(c.Element, t.Pass)).Select(c => c.Element).ToImmutableArray());
     }
 
     private SplitView(SplitView other, Room room)
     {
         (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
         (_byRef, _given, _waiting, Room) = (other._byRef, other._given, other._waiting, room);
+        (_soundingAt, _soundingIn, _free, _newTrackId) = (other._soundingAt, other._soundingIn, other._free, other._newTrackId);
     }
 
     /// <summary>The split.</summary>
@@ -80,11 +94,11 @@ public sealed class SplitView
 
     /// <summary>The sounding elements that come out of a port.</summary>
     public ImmutableArray<PortFeed> SoundingAt(string unitId, int port) =>
-        [.. Signal.At(unitId, port).Where(f => Sounding.Contains(f.Element))];
+        _soundingAt.GetValueOrDefault((unitId, port), []);
 
     /// <summary>The sounding elements that arrive in a track by a direct path in the pass in which it is recorded.</summary>
     public ImmutableArray<ElementRef> SoundingIn(Track track) =>
-        [.. Signal.In(track.Id).Where(c => Sounding.Contains(c.Element) && !c.Gain.IsZero && PlaysIn(c.Element, track.Pass)).Select(c => c.Element)];
+        _soundingIn.GetValueOrDefault(track.Id, []);
 
     /// <summary>An element with its unit, chart and settings.</summary>
     public (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set) ElementOf(ElementRef element) => _byRef[element];
@@ -104,16 +118,16 @@ public sealed class SplitView
         && Enumerable.Range(port.FirstChannel, (int)port.Width).SelectMany(c => Split.Arrivals(unit, c, null)).Any(_waiting.Contains);
 
     /// <summary>The first port of a unit that is open, allowed for the element, and carries nothing; null if there is none.</summary>
-    public ChartPort? FreePort(Unit unit, ChartElement element) => unit.Chart.Ports.FirstOrDefault(p =>
-        !p.IsMain
-        && unit.Exposes(p.Number)
-        && (int)p.Width >= (int)element.Width
-        && (element.Ports.IsEmpty || element.Ports.Contains(p.Number))
-        && !_given.Contains((unit.Id, p.Number)));
+    public ChartPort? FreePort(Unit unit, ChartElement element) => _free.Value[unit.Id].FirstOrDefault(p =>
+        (int)p.Width >= (int)element.Width && (element.Ports.IsEmpty || element.Ports.Contains(p.Number)));
+
+    private Dictionary<string, List<ChartPort>> FreePorts() => Split.Units.ToDictionary(
+        u => u.Id,
+        u => u.Chart.Ports.Where(p => !p.IsMain && u.Exposes(p.Number) && !_given.Contains((u.Id, p.Number))).ToList());
 
     /// <summary>A new armed track for an element that leaves by a port.</summary>
     public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>
-        new(Split.NewTrackId(), element.Name, element.Width)
+        new(_newTrackId.Value, element.Name, element.Width)
         {
             Input = Split.InputOf(unit, port.FirstChannel),
         };

@@ -14,7 +14,7 @@ public sealed class UnheardPortCheck : ICheck
             {
                 var lost = view.SoundingAt(unit.Id, port.Number)
                     .Where(f => !port.IsMain || view.Signal.PortsOf(f.Element).Count() == 1)
-                    .Select(f => unit.Chart.Element(f.Element.ElementId)!)
+                    .Select(f => view.ElementOf(f.Element).Chart)
                     .Where(e => !port.IsMain || e.Kind != Charts.ElementKind.Return)
                     .ToList();
                 if (lost.Count == 0 || view.AnyTrackHears(unit.Id, port.Number) || view.AnyTrackWaits(unit, port))

@@ -90,10 +90,11 @@ public sealed class SplitSignal
     private static IEnumerable<PortFeed> FeedsOf(Unit unit)
     {
         var settings = unit.Elements.ToDictionary(e => e.ElementId);
+        var open = unit.Chart.Ports.Where(p => unit.Exposes(p.Number)).ToDictionary(p => p.Number);
+        var main = unit.Chart.MainPort.Number;
         foreach (var chart in unit.Chart.Elements)
         {
             var set = settings[chart.Id];
-            var main = unit.Chart.MainPort.Number;
             if (chart.Kind == ElementKind.NoteOnly)
             {
                 continue;
@@ -112,7 +113,7 @@ public sealed class SplitSignal
                 ports.Add(main);
             }
 
-            foreach (var port in ports.Where(unit.Exposes).Select(n => unit.Chart.Port(n)).OfType<ChartPort>())
+            foreach (var port in ports.Select(n => open.GetValueOrDefault(n)).OfType<ChartPort>())
             {
                 var gain = groups.Aggregate(ToPort(chart, set, port), (gain, g) => (g.Muted ? 0 : new Decibels(g.FaderDb).Ratio) * gain);
                 if (!gain.IsZero)
@@ -144,11 +145,14 @@ public sealed class SplitSignal
     private static ILookup<InputRef, Arrival> ArrivalsOf(Split split)
     {
         var on = split.Banks.ToDictionary(b => b.Id);
+        var at = split.Units.ToDictionary(u => u.Id, u => (
+            from port in u.Chart.Ports
+            from channel in Enumerable.Range(port.FirstChannel, (int)port.Width)
+            select (channel, port)).ToDictionary(c => c.channel, c => c.port));
         var arrivals = new List<(InputRef Input, Arrival Arrival)>();
         void Arrive(Unit unit, int channel, InputRef input, int? pass)
         {
-            if (on.TryGetValue(input.BankId, out var bank) && !bank.Off.Contains(input.Channel)
-                && unit.Chart.Ports.FirstOrDefault(p => p.FirstChannel <= channel && channel <= p.LastChannel) is { } port)
+            if (on.TryGetValue(input.BankId, out var bank) && !bank.Off.Contains(input.Channel) && at[unit.Id].GetValueOrDefault(channel) is { } port)
             {
                 arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples)));
             }
@@ -239,63 +243,72 @@ public sealed class SplitSignal
 
     private IEnumerable<Contribution> Contribute(Unit unit)
     {
-        var returns = unit.Chart.Elements.Where(e => e.Kind == ElementKind.Return).Select(e => new ElementRef(unit.Id, e.Id)).ToList();
+        var wets = unit.Chart.Elements.Where(e => e.Kind == ElementKind.Return)
+            .SelectMany(e => Arrivals(new ElementRef(unit.Id, e.Id)))
+            .ToList();
         foreach (var chart in unit.Chart.Elements)
         {
             var element = new ElementRef(unit.Id, chart.Id);
-            var direct = Arrivals(element, Gain2x2.Unity);
-            var send = SendGain(unit, chart);
-            var wet = new Dictionary<string, Gain2x2>();
-            if (!send.IsZero)
+            var direct = Arrivals(element);
+            var send = wets.Count == 0 ? Gain2x2.Zero : SendGain(unit, chart);
+            var wet = send.IsZero ? [] : wets.GroupBy(w => w.TrackId).ToDictionary(
+                g => g.Key, g => g.Aggregate(Gain2x2.Zero, (sum, w) => sum + w.Gain.After(send)));
+            foreach (var arrived in direct)
             {
-                foreach (var (track, arrived) in returns.SelectMany(r => Arrivals(r, send)))
-                {
-                    wet[track] = wet.GetValueOrDefault(track) + arrived.Gain;
-                }
+                wet.Remove(arrived.TrackId, out var also);
+                yield return new Contribution(element, arrived.TrackId, arrived.Gain, also) { DelaySamples = arrived.DelaySamples };
             }
 
-            foreach (var track in direct.Keys.Union(wet.Keys))
+            foreach (var (track, gain) in wet)
             {
-                yield return new Contribution(element, track, direct.GetValueOrDefault(track).Gain, wet.GetValueOrDefault(track))
-                {
-                    DelaySamples = direct.GetValueOrDefault(track).DelaySamples,
-                };
+                yield return new Contribution(element, track, Gain2x2.Zero, gain);
             }
         }
     }
 
-    /// <summary>The gains at which an element, already under <paramref name="before"/>, arrives in tracks, and how late.</summary>
-    private Dictionary<string, Arrived> Arrivals(ElementRef element, Gain2x2 before)
+    /// <summary>The tracks an element arrives in, with the gain from before its fader, and how late.</summary>
+    private List<Arrived> Arrivals(ElementRef element)
     {
-        var arrivals = new Dictionary<string, Arrived>();
+        var arrivals = new List<Arrived>();
         foreach (var feed in _byElement[element])
         {
             foreach (var next in _hearing[(feed.UnitId, feed.Port)])
             {
-                Arrive(next.TrackId, new Arrived(next.Gain.After(feed.Gain.After(before)), next.DelaySamples), arrivals, []);
+                Arrive(new Arrived(next.TrackId, next.Gain.After(feed.Gain), next.DelaySamples), arrivals, []);
             }
         }
 
         return arrivals;
     }
 
-    private void Arrive(string trackId, Arrived arrived, Dictionary<string, Arrived> arrivals, ImmutableHashSet<string> passed)
+    private void Arrive(Arrived arrived, List<Arrived> arrivals, ImmutableHashSet<string> passed)
     {
-        if (arrived.Gain.IsZero || passed.Contains(trackId))
+        if (arrived.Gain.IsZero || passed.Contains(arrived.TrackId))
         {
             return;
         }
 
-        var before = arrivals.GetValueOrDefault(trackId);
-        arrivals[trackId] = new Arrived(before.Gain + arrived.Gain, Math.Max(before.DelaySamples, arrived.DelaySamples));
-        foreach (var next in _byBusSource[trackId])
+        var at = arrivals.FindIndex(a => a.TrackId == arrived.TrackId);
+        if (at < 0)
         {
-            Arrive(next.ToTrackId, new Arrived(next.Gain.After(arrived.Gain), arrived.DelaySamples + next.DelaySamples), arrivals, passed.Add(trackId));
+            arrivals.Add(arrived);
+        }
+        else
+        {
+            arrivals[at] = arrived with { Gain = arrivals[at].Gain + arrived.Gain, DelaySamples = Math.Max(arrivals[at].DelaySamples, arrived.DelaySamples) };
+        }
+
+        foreach (var next in _byBusSource[arrived.TrackId])
+        {
+            Arrive(
+                new Arrived(next.ToTrackId, next.Gain.After(arrived.Gain), arrived.DelaySamples + next.DelaySamples),
+                arrivals,
+                passed.Add(arrived.TrackId));
         }
     }
 
     /// <summary>A channel of a gate at an input.</summary>
     private sealed record Arrival(string UnitId, int Port, int Side, int? Pass, int DelaySamples);
 
-    private readonly record struct Arrived(Gain2x2 Gain, int DelaySamples);
+    private readonly record struct Arrived(string TrackId, Gain2x2 Gain, int DelaySamples);
 }
