@@ -30,6 +30,21 @@ public sealed class SessionStore(NpgsqlDataSource database)
         return await connection.QuerySingleOrDefaultAsync<SessionSummary>($"{Summaries} where s.id = @id", new { id });
     }
 
+    /// <summary>Name, revision, and what undo and redo would do; null if there is no such session.</summary>
+    public async Task<SessionHead?> Head(long id)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<SessionHead>(
+            """
+            select s.name, s.revision,
+                   case when r.parent is null then null else r.edit end as undo,
+                   (select n.edit from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
+            from sessions s join split_revisions r on r.session_id = s.id and r.revision = s.revision
+            where s.id = @id
+            """,
+            new { id });
+    }
+
     /// <summary>A session as it is now; null if there is none.</summary>
     public async Task<SessionState?> Load(long id)
     {

@@ -20,6 +20,13 @@ public sealed class TakeStore(NpgsqlDataSource database)
             from measurements where hash = tt.hash) m
         """;
 
+    /// <summary>How many takes a session has.</summary>
+    public async Task<long> Count(long sessionId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<long>("select count(*) from takes where session_id = @sessionId", new { sessionId });
+    }
+
     /// <summary>The takes of a session, the newest first.</summary>
     public async Task<IReadOnlyList<Take>> Of(long sessionId)
     {

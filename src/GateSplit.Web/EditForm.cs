@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Planning;
@@ -46,6 +47,7 @@ public static class EditForm
             "move-track" => new MoveTrack(track, Text("steps") == "up" ? -1 : 1),
             "pass" => Pass(form, split.Pass),
             "bulk" => Many(form, split),
+            "table" => Table(form, split),
             "speeds" => Speeds(form, split.Pass),
             "send" => Send(element, Text("level"), Text("pan")),
             "sounds" => new SetSounds(element, Text("sounds") is "" ? null : Flag(Text("sounds"))),
@@ -109,6 +111,41 @@ public static class EditForm
             "order" => Done(Bulk.OrderByInput(split, tracks)),
             "remove" => Done(Bulk.Remove(split, tracks)),
             _ => new Refusal("Choose what to do with the tracks."),
+        };
+    }
+
+    /// <summary>The whole table of lines as it was sent: only what stands otherwise in it is an edit.</summary>
+    private static Result<Edit> Table(IFormCollection form, Split split)
+    {
+        var edits = ImmutableArray.CreateBuilder<Edit>();
+        foreach (var (key, value) in form.Select(f => (f.Key, f.Value.ToString())))
+        {
+            var (what, of) = key.IndexOf(':', StringComparison.Ordinal) is > 0 and var colon ? (key[..colon], key[(colon + 1)..]) : (key, "");
+            if (what == "port" && of.Split('/') is [var unitId, var elementId] && int.TryParse(value, out var port)
+                && split.Unit(unitId) is { } unit && unit.Elements.FirstOrDefault(e => e.ElementId == elementId) is { } set
+                && unit.PortOf(set)?.Number != port)
+            {
+                edits.Add(new AssignPort(new ElementRef(unitId, elementId), port));
+            }
+            else if (what == "input" && split.Track(of) is { } listening && listening.Input != Input(value))
+            {
+                edits.Add(new SetTrackInput(of, Input(value)));
+            }
+            else if (what == "monitor" && split.Track(of) is { } heard && Enum.TryParse<MonitorMode>(value, out var mode) && heard.Monitor != mode)
+            {
+                edits.Add(new SetMonitor(of, mode));
+            }
+            else if (what == "arm" && value.Split(':') is [var trackId, var on])
+            {
+                edits.Add(new SetArmed(trackId, Flag(on)));
+            }
+        }
+
+        return edits.Count switch
+        {
+            0 => new Refusal("Nothing stands otherwise in the table."),
+            1 => edits[0],
+            _ => new Several($"Change {Words.Count(edits.Count, "setting")} in the table", edits.ToImmutable()),
         };
     }
 

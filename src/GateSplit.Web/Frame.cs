@@ -43,11 +43,11 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     };
 
     /// <summary>Gathers it.</summary>
-    public static async Task<Frame> Of(OpenSession session, TakeStore takes, JobStore jobs, IAudioStore store)
+    public static async Task<Frame> Of(OpenSession session, IReadOnlyList<Finding> findings, TakeStore takes, JobStore jobs, IAudioStore store)
     {
-        var count = (await takes.Of(session.State.Id)).Count;
+        var count = await takes.Count(session.State.Id);
         var free = store.FreeBytes;
         var room = new Room(PassTimes.Of(session.Lines, session.Song).Bytes, free);
-        return new Frame(session, AllChecks.Look(session.Lines.With(room)), count, await jobs.Newest(session.State.Id), free);
+        return new Frame(session, room.NeededBytes > room.FreeBytes ? AllChecks.Look(session.Lines.With(room)) : findings, count, await jobs.Newest(session.State.Id), free);
     }
 }

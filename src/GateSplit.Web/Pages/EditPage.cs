@@ -6,8 +6,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages;
 
 /// <summary>What the pages of a session that change its split have in common.</summary>
-public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
-    : SessionPage(sessions, takes, jobs, store)
+public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>What was just done, for the live region.</summary>
     [BindProperty(SupportsGet = true, Name = "said")]
@@ -62,7 +62,20 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
         }
 
         var name = edit.Value!.Name(Split);
-        return await Sessions.Save(Id, revision, after.Value, name) ? Redirect(Address(name)) : await ShowMoved(revision);
+        return await Sessions.Save(Id, revision, after.Value, name) ? await Done(name) : await ShowMoved(revision);
+    }
+
+    /// <summary>After an edit: the page again. One that swaps parts of itself gets it at once, any other is sent to it.</summary>
+    protected async Task<IActionResult> Done(string said)
+    {
+        if (!Request.Headers.ContainsKey("HX-Request"))
+        {
+            return Redirect(Address(said));
+        }
+
+        Said = said;
+        Response.Headers["HX-Replace-Url"] = Address(null);
+        return await Show() ? Page() : NotFound();
     }
 
     /// <summary>Shows the page as it is now, with what happened since and the edit that was refused.</summary>
@@ -97,7 +110,7 @@ public abstract class EditPage(SessionStore sessions, TakeStore takes, JobStore 
 
         if (await step(Id, revision))
         {
-            return Redirect(Address($"{said}: {what(before)}"));
+            return await Done($"{said}: {what(before)}");
         }
 
         return before.Revision == revision ? await ShowWith("There is nothing more to undo or redo.") : await ShowMoved(revision);

@@ -6,7 +6,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace GateSplit.Web.Pages;
 
 /// <summary>What the pages of a session have in common.</summary>
-public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store) : PageModel
+public abstract class SessionPage(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store) : PageModel
 {
     /// <summary>What is said when an edit comes from a page that is no longer current.</summary>
     protected const string Moved = "This session was changed in another window meanwhile, so nothing was done. What you see now is its current state.";
@@ -39,15 +39,15 @@ public abstract class SessionPage(SessionStore sessions, TakeStore takes, JobSto
     /// <returns>False if there is no such session.</returns>
     protected async Task<bool> Load(string station)
     {
-        if (await sessions.Load(Id) is not { } state)
+        if (await open.Find(Id) is not var (session, findings))
         {
             return false;
         }
 
-        Frame = await Frame.Of(OpenSession.Of(state), takes, jobs, store);
+        Frame = await Frame.Of(session, findings, takes, jobs, store);
         ViewData["Frame"] = Frame;
         ViewData["Station"] = station;
-        ViewData["Title"] = $"{state.Name}: {station}";
+        ViewData["Title"] = $"{session.State.Name}: {station}";
         return true;
     }
 }

@@ -5,8 +5,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Names, format, and the zip.</summary>
-public sealed class HandoffModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
-    : SessionPage(sessions, takes, jobs, store)
+public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>The take that is handed off; the newest where none is named.</summary>
     [BindProperty(SupportsGet = true, Name = "take")]

@@ -7,8 +7,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>A proposal for the lines: what it would do, why, how long it takes, and what else could be done.</summary>
-public sealed class LayModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
-    : EditPage(sessions, takes, jobs, store)
+public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : EditPage(open, sessions, takes, jobs, store)
 {
     /// <summary>True to lay everything again.</summary>
     [BindProperty(SupportsGet = true, Name = "anew")]

@@ -9,8 +9,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Printing, bringing in, and the takes with their player.</summary>
-public sealed class PrintModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, JobQueue queue)
-    : SessionPage(sessions, takes, jobs, store)
+public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, JobQueue queue)
+    : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>Points across a waveform.</summary>
     public const int Columns = 560;

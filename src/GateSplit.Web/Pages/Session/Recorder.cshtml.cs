@@ -5,8 +5,8 @@ using GateSplit.Data;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>The recorder's side of a session: rows of inputs, cables, groups of tracks.</summary>
-public sealed class RecorderModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
-    : EditPage(sessions, takes, jobs, store)
+public sealed class RecorderModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : EditPage(open, sessions, takes, jobs, store)
 {
     /// <summary>One input as it is shown.</summary>
     /// <param name="Number">From 1.</param>

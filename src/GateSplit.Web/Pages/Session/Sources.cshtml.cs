@@ -8,8 +8,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>The sources of a session: their modes, outputs, groups and elements, and what to set on the real gear.</summary>
-public sealed class SourcesModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ChartStore charts)
-    : EditPage(sessions, takes, jobs, store)
+public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ChartStore charts)
+    : EditPage(open, sessions, takes, jobs, store)
 {
     /// <summary>Charts that can be added.</summary>
     public IReadOnlyList<Chart> Shelf { get; private set; } = [];

@@ -10,8 +10,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>The split of a session: drawing, table, inspector, findings.</summary>
-public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
-    : EditPage(sessions, takes, jobs, store)
+public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+    : EditPage(open, sessions, takes, jobs, store)
 {
     private const int HistoryShown = 60;
 
@@ -107,7 +107,7 @@ public sealed class SplitModel(SessionStore sessions, TakeStore takes, JobStore 
 
     /// <summary>Goes back to an earlier edit.</summary>
     public async Task<IActionResult> OnPostBack(int revision, int to) =>
-        await Sessions.GoBack(Id, revision, to) ? Redirect(Address("Went back in the history")) : await ShowMoved(revision);
+        await Sessions.GoBack(Id, revision, to) ? await Done("Went back in the history") : await ShowMoved(revision);
 
     /// <inheritdoc/>
     protected override string Station => "split";

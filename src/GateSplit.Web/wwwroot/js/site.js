@@ -120,3 +120,16 @@ document.addEventListener("submit", (event) => {
 const sayDone = () => say(document.getElementById("board")?.dataset.said);
 document.addEventListener("htmx:afterSettle", sayDone);
 sayDone();
+
+// Most of a page is the same after an edit: a part that equals its new self is left alone, unless somebody has set a
+// control in it to something the program did not take.
+const touched = new Set();
+document.addEventListener("change", (event) => {
+  if (event.target.matches?.("select, input")) touched.add(event.target);
+});
+document.addEventListener("htmx:afterSettle", () => touched.clear());
+window.addEventListener("load", () => {
+  if (!window.Idiomorph) return;
+  window.Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) =>
+    [...touched].some((control) => old.contains(control)) || !old.isEqualNode(fresh);
+});

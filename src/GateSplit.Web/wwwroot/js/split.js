@@ -89,6 +89,25 @@ document.addEventListener("change", (event) => {
   }
 });
 
+// A control of the table sends what it changed, not the whole table.
+document.addEventListener("change", (event) => {
+  const select = event.target.closest?.('#lines select[form="table"]');
+  if (!select) return;
+  const [what, of] = select.name.split(/:(.*)/);
+  const line = board().dataset.line;
+  if (what === "port") {
+    const [unit, element] = of.split("/");
+    send({ edit: "assign-port", unit, element, port: select.value }, line);
+  } else send({ edit: what, track: of, [what]: select.value }, line);
+});
+document.addEventListener("click", (event) => {
+  const button = event.target.closest?.('#lines button[name="arm"]');
+  if (!button) return;
+  event.preventDefault();
+  const [track, on] = button.value.split(":");
+  send({ edit: "arm", track, on }, board().dataset.line);
+});
+
 // Long tables keep their lists of ports and inputs once; a control gets its own when it is used.
 function fill(select) {
   const list = document.getElementById(select.dataset.fill);
@@ -110,9 +129,10 @@ document.addEventListener("click", (event) => {
 });
 
 /** Follows a link of the drawing by swapping the board, as the other links of the board do. */
-async function follow(link) {
+async function follow(node) {
+  const link = node.dataset.node === "input" ? nodes("port").find((p) => p.dataset.place === node.dataset.place) : node;
   const address = link.getAttribute("href");
-  await window.htmx.ajax("GET", address, { source: board(), target: "#board", select: "#board", swap: "morph:outerHTML show:none" });
+  await window.htmx.ajax("GET", address, { source: board(), target: "#board", select: "#board", swap: "morph:outerHTML show:none settle:0ms" });
   history.pushState({ htmx: true }, "", address);
 }
 
