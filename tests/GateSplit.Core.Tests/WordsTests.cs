@@ -26,4 +26,16 @@ public sealed class WordsTests
         Assert.Equal("a, b and 3 more", Words.List(["a", "b", "c", "d", "e"], most: 2));
         Assert.Equal("2 crosses", Words.Count(2, "cross", "crosses"));
     }
+
+    [Theory]
+    [InlineData("", new int[0])]
+    [InlineData("4", new[] { 4 })]
+    [InlineData("2-5, 8, 10-11", new[] { 2, 3, 4, 5, 8, 10, 11 })]
+    public void Numbers_stand_in_runs(string text, int[] numbers) => Assert.Equal(text, Words.Runs(numbers));
+
+    [Theory]
+    [InlineData(-1, "hard left")]
+    [InlineData(0.3, "30 % right")]
+    [InlineData(0, "in the centre")]
+    public void A_pan_has_words(double pan, string words) => Assert.Equal(words, Words.Pan(pan));
 }

@@ -8,7 +8,7 @@ namespace GateSplit.Web.Tests;
 public sealed class PageTests(DemoApp demo)
 {
     public static TheoryData<string> Pages =>
-        ["/", "/shelf", "/shelf/tansy-grid", "/sessions/2/sources", "/sessions/2/lay?anew=true&pan=true", "/sessions/1/split", "/sessions/2/split", "/sessions/2/split?line=element%3Au1%2Fclap&all=true", "/sessions/2/split?line=track%3At3", "/sessions/1/print", "/sessions/1/handoff", "/missing"];
+        ["/", "/shelf", "/shelf/tansy-grid", "/sessions/2/sources", "/sessions/2/recorder", "/sessions/3/recorder", "/sessions/3/split", "/sessions/2/lay?anew=true&pan=true", "/sessions/1/split", "/sessions/2/split", "/sessions/2/split?line=element%3Au1%2Fclap&all=true", "/sessions/2/split?line=track%3At3", "/sessions/1/print", "/sessions/1/handoff", "/missing"];
 
     [Theory]
     [MemberData(nameof(Pages))]
@@ -151,7 +151,9 @@ public sealed class PageTests(DemoApp demo)
         Assert.Contains("changed in another window", two.Notice);
         Assert.Contains("Hat is not armed", two.Text);
         Assert.DoesNotContain("Ride is not armed", two.Text);
-        await two.Send("#lines button[aria-label='armed: Ride']");
+        Assert.Contains("Meanwhile: Disarm Hat.", two.Notice);
+        await two.Send(".notice form"); // Do it again on top
         Assert.Contains("Ride is not armed", two.Text);
+        Assert.Contains("Hat is not armed", two.Text);
     }
 }

@@ -41,9 +41,15 @@ public sealed class Visitor(TestApp app) : IDisposable
     public async Task<IDocument> Send(string css, IReadOnlyDictionary<string, string>? fields = null, (string Name, byte[] Bytes)? file = null)
     {
         var found = Page.QuerySelector(css) ?? throw new InvalidOperationException($"There is no {css} on the page: {Text}");
-        var form = found as IHtmlFormElement ?? (IHtmlFormElement)found.Closest("form")!;
-        var values = form.Elements.OfType<IHtmlInputElement>().Where(i => i.Type is not ("checkbox" or "file") || (i.Type == "checkbox" && i.IsChecked)).Select(i => (i.Name!, i.Value))
-            .Concat(form.Elements.OfType<IHtmlSelectElement>().Select(s => (s.Name!, s.Value!)))
+        var owner = found.GetAttribute("form");
+        var form = found as IHtmlFormElement ?? (IHtmlFormElement)(owner is null ? found.Closest("form")! : Page.GetElementById(owner)!);
+        var controls = form.QuerySelectorAll("input, select")
+            .Concat(form.Id is { Length: > 0 } formId ? Page.QuerySelectorAll($"input[form='{formId}'], select[form='{formId}']") : [])
+            .ToList();
+        var pressed = found is IHtmlButtonElement { Name.Length: > 0 } button ? [(button.Name!, button.Value!)] : Array.Empty<(string, string)>();
+        var values = controls.OfType<IHtmlInputElement>().Where(i => i.Type is not ("checkbox" or "file") || (i.Type == "checkbox" && i.IsChecked)).Select(i => (i.Name!, i.Value))
+            .Concat(controls.OfType<IHtmlSelectElement>().Select(s => (s.Name!, s.Value!)))
+            .Concat(pressed)
             .Where(v => v.Item1 is not null && fields?.ContainsKey(v.Item1) != true)
             .Concat(fields?.Select(f => (f.Key, f.Value)) ?? []);
         HttpContent content;

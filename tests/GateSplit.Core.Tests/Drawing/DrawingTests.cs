@@ -32,6 +32,42 @@ public sealed class DrawingTests
     }
 
     [Fact]
+    public void A_folded_group_is_one_row_and_takes_its_ports_and_tracks_with_it()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        var view = Sessions.View(split, song);
+        var whole = SplitDrawing.Of(view, new DrawingWish());
+        var folded = SplitDrawing.Of(view, new DrawingWish { Folded = ["u1/Group A"] });
+        var fold = Assert.Single(folded.Folds);
+        Assert.Equal(("Group A", 12, 12), (fold.Name, fold.Elements, fold.Tracks));
+        Assert.Equal("1-12", fold.Ports);
+        Assert.Equal(whole.Elements.Length - 12, folded.Elements.Length);
+        Assert.Equal(whole.Tracks.Length - 12, folded.Tracks.Length);
+        Assert.Equal(whole.Tracks[^1].Number, folded.Tracks[^1].Number); // tracks keep their numbers
+    }
+
+    [Fact]
+    public void One_pass_is_drawn_with_its_own_lines_only()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        var passes = Enumerable.Range(1, split.Passes).Select(p => SplitDrawing.Of(Sessions.View(split, song), new DrawingWish { Pass = p })).ToList();
+        Assert.Equal([20, 20, 20, 12], passes.Select(p => p.Tracks.Length));
+        Assert.All(passes, p => Assert.Equal(0, p.Crossings));
+        Assert.Equal(21, passes[1].Tracks[0].Number);
+    }
+
+    [Fact]
+    public void Only_the_lines_with_something_to_mend_are_drawn()
+    {
+        var view = Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song);
+        var drawing = SplitDrawing.Of(view, new DrawingWish { Only = ["element:u1/tom-low", "port:u1/5"] });
+        Assert.Equal(["Clap", "Low tom"], drawing.Elements.Select(e => e.Name));
+        Assert.Equal([5, 8], drawing.Ports.Where(p => p.UnitId == "u1" && !p.IsMain).Select(p => p.Number));
+        Assert.Contains(drawing.Tracks, t => t.Track.Name == "Low tom");
+        Assert.DoesNotContain(drawing.Tracks, t => t.Track.Name == "Kick");
+    }
+
+    [Fact]
     public void Crossings_of_a_permutation_are_its_inversions()
     {
         Gen.Shuffle(Enumerable.Range(0, 9).ToArray()).Sample(order =>
