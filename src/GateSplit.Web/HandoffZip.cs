@@ -3,6 +3,8 @@ using System.Security.Cryptography;
 using System.Text;
 using GateSplit.Core;
 using GateSplit.Core.Handoff;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Data;
 using GateSplit.Jobs;
@@ -59,6 +61,11 @@ public sealed class HandoffZip
             ["tracks.csv"] = await WriteBytes(zip, "tracks.csv", Encoding.UTF8.GetBytes(TrackSheet.Write(written)), cancel),
             ["notes.mid"] = await WriteBytes(zip, "notes.mid", _session.State.Song, cancel),
         };
+        if (MidiReader.Read(_session.State.Song) is { Ok: true } song)
+        {
+            others["note-tracks.mid"] = await WriteBytes(zip, "note-tracks.mid", MidiWriter.Write(NoteTracks.Of(song.Value, _session.Lines)), cancel);
+        }
+
         var manifest = new Manifest(
             _session.State.Name,
             _take.Number,

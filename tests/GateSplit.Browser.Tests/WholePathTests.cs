@@ -30,7 +30,7 @@ public sealed class WholePathTests
 
         // One by reassigning in the drawing: the track Clap is dragged from the rim's input to the clap's.
         var track = browser.All(".drawing a.track").Single(t => t.GetAttribute("aria-label")!.StartsWith("4 Clap", StringComparison.Ordinal));
-        var input = browser.Find(".drawing a.input[data-bank='b-u1'][data-channel='6']");
+        var input = browser.Find(".drawing .input[data-bank='b-u1'][data-channel='6']");
         new Actions(browser.Driver).ClickAndHold(track).MoveByOffset(-30, 4).MoveToElement(input).Release().Perform();
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend on this line"), "the dragged track has nothing to mend");
         browser.Find(".inspector-back a").Click();
@@ -86,7 +86,7 @@ public sealed class WholePathTests
             "01 Kick.wav", "02 Snare.wav", "03 Clap.wav", "04 Closed hat.wav", "05 Open hat.wav", "06 Low tom.wav", "07 High tom.wav", "08 Cymbal.wav",
             "09 Deep kick.wav", "10 Keel bass.wav", "11 Mist pad.wav", "12 Buoy bell.wav", "13 Hall return.wav",
         ];
-        Assert.Equal([.. names, "manifest.json", "notes.mid", "tracks.csv"], Directory.GetFiles(folder).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
+        Assert.Equal([.. names, "manifest.json", "note-tracks.mid", "notes.mid", "tracks.csv"], Directory.GetFiles(folder).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
 
         // Sixteen bars of four quarters at 652,174 microseconds, and the tail, the same in every file.
         const long body = 16L * 4 * 652_174 * 48_000 / 1_000_000;

@@ -1,3 +1,5 @@
+using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
@@ -80,4 +82,24 @@ public sealed class HandoffTests
     [InlineData("{\"format\":\"gate-split-session\",\"version\":1,\"name\":\"x\",\"song\":\"\",\"split\":{\"units\":[],\"banks\":[],\"tracks\":[],\"pass\":{\"lengthBars\":0,\"countInBars\":0,\"tailSeconds\":null,\"sampleRate\":48000,\"format\":\"pcm24\"}}}")]
     public void What_is_no_session_is_told(string json) =>
         Assert.EndsWith(".", SessionFile.Read(System.Text.Encoding.UTF8.GetBytes(json)).Trouble);
+
+    [Fact]
+    public void Beside_each_audio_track_stands_a_track_with_just_its_notes()
+    {
+        var (split, _) = Sessions.Fog;
+        var file = FogSignal.Session.Song;
+        split = Sessions.After(split, new SetKeepsNotes(Sessions.TrackOf(split, "Snare").Id, false));
+        var made = NoteTracks.Of(file, Sessions.View(split, Song.Of(file)));
+        var again = MidiReader.Read(MidiWriter.Write(made)).Value!;
+        string NameOf(IEnumerable<MidiEvent> track) => System.Text.Encoding.UTF8.GetString([.. track.First(e => e.MetaType == MidiFile.TrackName).Data]);
+        var byName = again.Tracks.Skip(1).ToDictionary(t => NameOf(t), t => t);
+        Assert.DoesNotContain("Snare", byName.Keys);
+
+        // Counted in the song itself: the kick is key 36 on channel 10, the bass all of channel 1.
+        var all = file.Tracks.SelectMany(t => t).Where(e => e.IsNoteOn).ToList();
+        Assert.Equal(all.Count(e => e.Channel == 10 && e.Data[0] is 35 or 36), byName["Kick"].Count(e => e.IsNoteOn));
+        Assert.All(byName["Kick"].Where(e => e.IsNoteOn), e => Assert.True(e.Data[0] is 35 or 36));
+        Assert.Equal(byName["Kick"].Count(e => e.IsNoteOn), byName["Kick"].Count(e => e.IsNoteOff));
+        Assert.Contains(again.Tracks[0], e => e.MetaType == MidiFile.SetTempo);
+    }
 }
