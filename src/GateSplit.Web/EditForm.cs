@@ -118,7 +118,8 @@ public static class EditForm
     private static Result<Edit> Table(IFormCollection form, Split split)
     {
         var edits = ImmutableArray.CreateBuilder<Edit>();
-        foreach (var (key, value) in form.Select(f => (f.Key, f.Value.ToString())))
+        // A track that carries several elements stands in several rows: the row that was changed counts.
+        foreach (var (key, value) in form.SelectMany(f => f.Value.OfType<string>().Select(v => (f.Key, v))))
         {
             var (what, of) = key.IndexOf(':', StringComparison.Ordinal) is > 0 and var colon ? (key[..colon], key[(colon + 1)..]) : (key, "");
             if (what == "port" && of.Split('/') is [var unitId, var elementId] && int.TryParse(value, out var port)

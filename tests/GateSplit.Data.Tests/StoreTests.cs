@@ -48,6 +48,21 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Null(state.Redo);
     }
 
+    [Fact]
+    public async Task The_head_tells_name_revision_undo_and_redo_without_the_document()
+    {
+        Assert.Null(await _sessions.Head(-1));
+        var id = await Make(DemoSessions.All[1]);
+        Assert.Equal(new SessionHead("Fog Signal", 1, null, null), await _sessions.Head(id));
+        var split = (await _sessions.Load(id))!.Split;
+        Assert.True(await _sessions.Save(id, 1, new SetArmed("t1", false).Apply(split).Value!, "Disarm Kick"));
+        var edited = (await _sessions.Head(id))!;
+        Assert.Equal("Disarm Kick", edited.Undo);
+        Assert.True(await _sessions.Undo(id, edited.Revision));
+        Assert.Equal(new SessionHead("Fog Signal", 1, null, "Disarm Kick"), await _sessions.Head(id));
+        Assert.Equal(0, await _takes.Count(id));
+    }
+
     [Theory]
     [InlineData(1)]
     [InlineData(2)]

@@ -78,6 +78,17 @@ public sealed class RecorderPageTests(DemoApp demo)
     }
 
     [Fact]
+    public async Task A_track_that_stands_in_two_rows_is_changed_once()
+    {
+        using var visitor = new Visitor(demo.App);
+        await visitor.Get("/sessions/2/split");
+        var twice = visitor.Page.QuerySelectorAll("#lines select[name^='input:']").GroupBy(s => s.GetAttribute("name")).First(g => g.Count() > 1).Key!;
+        await visitor.Send("#table", new Dictionary<string, string> { [twice.Replace("input", "monitor", StringComparison.Ordinal)] = "Never" });
+        Assert.StartsWith("Undo: Monitor", visitor.Page.QuerySelector("#undo")!.GetAttribute("title"), StringComparison.Ordinal);
+        await visitor.Send("#undo");
+    }
+
+    [Fact]
     public async Task Groups_fold_and_only_what_is_to_mend_is_shown_as_long_as_one_likes()
     {
         using var visitor = new Visitor(demo.App);

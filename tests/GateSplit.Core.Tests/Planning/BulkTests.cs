@@ -30,6 +30,15 @@ public sealed class BulkTests
     }
 
     [Fact]
+    public void Several_tracks_go_into_a_group_as_one_edit()
+    {
+        var grouped = Sessions.After(Kit, new AddTrackGroup("Close", true));
+        var edit = Bulk.PutInGroup(grouped, ["t1", "t2", "t4"], "g1");
+        Assert.Equal(["t1", "t2", "t4"], Sessions.After(grouped, edit).Tracks.Where(t => t.GroupId == "g1").Select(t => t.Id));
+        Assert.False(Bulk.PutInGroup(grouped, ["t1"], "g2").Apply(grouped).Ok);
+    }
+
+    [Fact]
     public void Arm_monitor_width_and_removal_touch_the_chosen_tracks_only()
     {
         string[] some = ["t3", "t5"];
