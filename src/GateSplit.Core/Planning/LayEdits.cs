@@ -25,7 +25,7 @@ internal static class LayEdits
             }
         }
 
-        foreach (var cabled in lines.Select(l => l.UnitId).Distinct().Where(id => wish.Anew && split.Cables.Any(c => c.UnitId == id)))
+        foreach (var cabled in lines.Select(l => l.UnitId).Distinct().Where(id => wish.Anew && wish.Only is null && split.Cables.Any(c => c.UnitId == id)))
         {
             yield return new PullCables(cabled);
         }

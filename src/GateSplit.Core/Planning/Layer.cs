@@ -56,7 +56,7 @@ public static class Layer
             return;
         }
 
-        var laid = wish.Anew ? cabled.Select(i => lines[i].UnitId).ToHashSet() : [];
+        var laid = wish.Anew && wish.Only is null ? cabled.Select(i => lines[i].UnitId).ToHashSet() : [];
         var sockets = InputPlan.Sockets.Of(split, laid);
         var seated = InputPlan.Of([.. cabled.Select(i => lines[i])], sockets);
         var before = cabled.Max(i => lines[i].Pass);
@@ -81,7 +81,8 @@ public static class Layer
     {
         var mode = Widest(unit);
         var drafts = Drafts(view, unit, wish, reasons);
-        var kept = wish.Anew ? [] : drafts.Where(d => HasLine(view, d)).ToList();
+        bool Wanted(Draft draft) => wish.Only is null || draft.Elements.Any(wish.Only.Contains);
+        var kept = drafts.Where(d => !Wanted(d) || (!wish.Anew && HasLine(view, d))).ToList();
         var waiting = drafts.Except(kept).ToList();
         if (waiting.Count == 0)
         {

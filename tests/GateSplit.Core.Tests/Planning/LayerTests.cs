@@ -113,6 +113,21 @@ public sealed class LayerTests
     }
 
     [Fact]
+    public void Chosen_lines_alone_are_laid_and_nobody_else_is_touched()
+    {
+        var song = Song.Of(CheckPattern.Of([MudlarkNine.Chart], Tempo.Default));
+        var start = StartingSplit.Of([MudlarkNine.Chart], 4, 48000);
+        var wish = new LayWish { Only = [new("u1", "snare"), new("u1", "hat")] };
+        var some = Layer.Propose(Sessions.View(start, song), wish);
+        Assert.Equal(["Snare", "Closed hat"], some.After.Tracks.Select(t => t.Name));
+        Assert.Null(Layer.Propose(Sessions.View(some.After, song), wish).Edit);
+
+        var whole = Layer.Propose(Sessions.View(some.After, song), new LayWish()).After;
+        var again = Layer.Propose(Sessions.View(whole, song), wish with { Anew = true });
+        Assert.Equal(whole.Tracks.Where(t => t.Name is not ("Snare" or "Closed hat")), again.After.Tracks.Where(t => t.Name is not ("Snare" or "Closed hat")));
+    }
+
+    [Fact]
     public void The_shipped_charts_are_laid_with_nothing_left_to_mend()
     {
         foreach (var chart in Shelf.Charts)

@@ -1,6 +1,7 @@
 using GateSplit.Core;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -22,6 +23,10 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
     [BindProperty(SupportsGet = true, Name = "groups")]
     public bool ByGroup { get; set; }
 
+    /// <summary>The only elements to lay, as "unit/element" with commas between; null for all.</summary>
+    [BindProperty(SupportsGet = true, Name = "only")]
+    public string? Only { get; set; }
+
     /// <summary>The proposal.</summary>
     public Proposal Proposal { get; private set; } = null!;
 
@@ -42,7 +47,15 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
     /// <inheritdoc/>
     protected override string Address(string? said) => $"/sessions/{Id}/split{(said is null ? "" : "?said=" + Uri.EscapeDataString(said))}";
 
-    private LayWish Wish => new(Anew, HardPan, ByGroup);
+    private LayWish Wish => new(Anew, HardPan, ByGroup)
+    {
+        Only = string.IsNullOrWhiteSpace(Only)
+            ? null
+            : [.. Only.Split(',').Select(o => o.Split('/', 2)).Where(o => o.Length == 2).Select(o => new ElementRef(o[0], o[1]))],
+    };
+
+    /// <summary>What is laid, in words; null for everything that sounds.</summary>
+    public string? OnlyWords => Wish.Only is { } only ? Core.Words.List([.. only.Select(Split.NameOf)]) : null;
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()
@@ -54,7 +67,7 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
 
         Proposal = Layer.Propose(Session.Lines, Wish);
         Times = TimesOf(Proposal);
-        Choices = [.. Wishes().Select(w => (Wish: w, Proposal: Layer.Propose(Session.Lines, w))).Select(c => new Choice(Words(c.Wish), Query(c.Wish), c.Proposal.Lines.Length, TimesOf(c.Proposal), c.Wish == Wish))];
+        Choices = [.. Wishes().Select(w => (Wish: w, Proposal: Layer.Propose(Session.Lines, w))).Select(c => new Choice(Words(c.Wish), Query(c.Wish), c.Proposal.Lines.Length, TimesOf(c.Proposal), c.Wish with { Only = null } == Wish with { Only = null }))];
         return true;
     }
 
@@ -75,7 +88,7 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
         wish.ByGroup ? "each group as one line" : wish.HardPan ? "two mono lines on a pair where that saves a pass" : "each line on a port of its own";
 
     private string Query(LayWish wish) =>
-        $"/sessions/{Id}/lay?anew={(wish.Anew ? "true" : "false")}&pan={(wish.HardPan ? "true" : "false")}&groups={(wish.ByGroup ? "true" : "false")}";
+        $"/sessions/{Id}/lay?anew={(wish.Anew ? "true" : "false")}&pan={(wish.HardPan ? "true" : "false")}&groups={(wish.ByGroup ? "true" : "false")}{(Only is null ? "" : "&only=" + Uri.EscapeDataString(Only))}";
 
     /// <summary>Another way to lay the lines.</summary>
     /// <param name="What">In words.</param>
