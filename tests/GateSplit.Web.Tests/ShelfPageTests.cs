@@ -10,6 +10,42 @@ namespace GateSplit.Web.Tests;
 public sealed class ShelfPageTests
 {
     [Fact]
+    public async Task A_chart_of_ones_own_is_changed_field_by_field()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/shelf");
+        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Sail Loft", ["elements"] = "2" });
+        await visitor.Send("#element-v2", new Dictionary<string, string> { ["name"] = "Mast bell", ["family"] = "Keys", ["channel"] = "3", ["keys"] = "60, 62" });
+        Assert.Equal("60, 62", visitor.Page.QuerySelector("[form='element-v2'][name='keys']")!.GetAttribute("value"));
+        await visitor.Send("#element-v2", new Dictionary<string, string> { ["keys"] = "200" });
+        Assert.StartsWith("Not kept.", visitor.Notice);
+        await visitor.Get("/shelf/sail-loft");
+
+        // A wider port moves the channels behind it.
+        await visitor.Send("#port-2", new Dictionary<string, string> { ["width"] = "Stereo" });
+        await visitor.Send("form[action*='AddPort']", new Dictionary<string, string> { ["name"] = "Spare" });
+        Chart Kept(byte[] file) => ChartJson.Read(Encoding.UTF8.GetString(file)).Value!;
+        var chart = Kept(await visitor.Bytes("/shelf/sail-loft?handler=Export"));
+        Assert.Equal(["1-2", "3-4", "5", "6"], chart.Ports.Select(p => p.Channels));
+        Assert.Contains(4, chart.Modes[0].Ports);
+        Assert.Equal((3, "Mast bell"), (chart.Voices[1].Channel, chart.Elements[1].Name));
+
+        await visitor.Send("#port-3 button[name='remove']");
+        await visitor.Send("#element-v1 button[name='remove']");
+        await visitor.Send("form[action*='AddElement']", new Dictionary<string, string> { ["name"] = "Deck thump" });
+        chart = Kept(await visitor.Bytes("/shelf/sail-loft?handler=Export"));
+        Assert.Equal(["Mast bell", "Deck thump"], chart.Elements.Select(e => e.Name));
+        Assert.Null(chart.Elements[0].Port);
+        Assert.Equal(["v2", "element-1"], chart.Voices.Select(v => v.Id));
+        Assert.Equal(["1-2", "3-4", "5"], chart.Ports.Select(p => p.Channels));
+
+        // A chart that ships is only copied.
+        await visitor.Get("/shelf/heron-ten");
+        Assert.Null(visitor.Page.QuerySelector("form[action*='AddPort']"));
+    }
+
+    [Fact]
     public async Task A_chart_from_nothing_is_changed_exported_deleted_and_brought_in_again()
     {
         await using var app = await TestApp.Start(demo: false);

@@ -52,6 +52,58 @@ public sealed class ChartModel(ChartStore charts) : PageModel
         return Redirect("/shelf");
     }
 
+    /// <summary>Changes its name and gist.</summary>
+    public Task<IActionResult> OnPostAbout(string? name, string? gist) => Keep(c => c with { Name = (name ?? "").Trim(), Gist = (gist ?? "").Trim() });
+
+    /// <summary>Changes an element; with "remove" takes it away.</summary>
+    public Task<IActionResult> OnPostElement(string element, string? name, Family family, Width width, string? group, int? port, int? channel, string? keys, bool remove) => Keep(c =>
+    {
+        if (c.Element(element) is not { } before)
+        {
+            return c;
+        }
+
+        return remove ? c.RemoveElement(element) : c.Set(
+            before with
+            {
+                Name = (name ?? "").Trim(),
+                Family = family,
+                Width = width,
+                Group = string.IsNullOrWhiteSpace(group) ? null : group.Trim(),
+                Port = port,
+            },
+            channel,
+            [.. (keys ?? "").Split([',', ' ', '/'], StringSplitOptions.RemoveEmptyEntries).Select(k => int.TryParse(k, out var key) ? key : -1)]);
+    });
+
+    /// <summary>Adds an element.</summary>
+    public Task<IActionResult> OnPostAddElement(string? name) => Keep(c => c.AddElement((name ?? "").Trim()));
+
+    /// <summary>Changes a port; with "remove" takes it away.</summary>
+    public Task<IActionResult> OnPostPort(int number, string? name, Width width, Tap tap, bool remove) =>
+        Keep(c => remove ? c.RemovePort(number) : c.SetPort(number, (name ?? "").Trim(), width, tap));
+
+    /// <summary>Adds a port.</summary>
+    public Task<IActionResult> OnPostAddPort(string? name, Width width) => Keep(c => c.AddPort((name ?? "").Trim(), width));
+
+    private async Task<IActionResult> Keep(Func<Chart, Chart> change)
+    {
+        if (!await Load() || Shipped)
+        {
+            return NotFound();
+        }
+
+        var changed = change(Chart);
+        var trouble = ChartShape.Trouble(changed) ?? await charts.Save(changed);
+        if (trouble is null)
+        {
+            return Redirect($"/shelf/{Id}");
+        }
+
+        Notice = $"Not kept. {trouble}";
+        return Page();
+    }
+
     /// <summary>Keeps its changed text.</summary>
     public async Task<IActionResult> OnPostSave(string? text)
     {
