@@ -16,7 +16,7 @@ internal static class InputPlan
         /// <summary>How many pairs there are.</summary>
         public int Pairs => Free.Count(i => i.Channel % 2 == 1 && Free.Contains(i with { Channel = i.Channel + 1 }));
 
-        /// <summary>Those of a split that are switched on and that no other source and no track that stays uses.</summary>
+        /// <summary>Those of a split that are switched on and into which no cable that stays is plugged.</summary>
         /// <param name="split">The split.</param>
         /// <param name="laid">The units that are laid anew: their own cables are in nobody's way.</param>
         public static Sockets Of(Split split, IReadOnlySet<string> laid)
