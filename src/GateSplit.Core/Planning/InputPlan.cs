@@ -48,7 +48,7 @@ internal static class InputPlan
             do
             {
                 pass++;
-                foreach (var (line, input) in Round([.. waiting.Select(i => (i, lines[i].Width))], sockets))
+                foreach (var (line, input) in Round(lines, [.. waiting], sockets))
                 {
                     seated[line] = lines[line] with { Input = input, Pass = pass };
                     waiting.Remove(line);
@@ -65,17 +65,17 @@ internal static class InputPlan
         return [.. seated];
     }
 
-    private static IEnumerable<(int Line, InputRef Input)> Round(IReadOnlyList<(int Line, Width Width)> waiting, Sockets sockets)
+    private static IEnumerable<(int Line, InputRef Input)> Round(IReadOnlyList<LaidLine> lines, IReadOnlyList<int> waiting, Sockets sockets)
     {
-        var stereo = waiting.Where(l => l.Width == Width.Stereo).Take(sockets.Pairs).ToList();
-        var mono = waiting.Where(l => l.Width == Width.Mono).Take(sockets.Free.Length - 2 * stereo.Count);
-        var now = stereo.Concat(mono).OrderBy(l => waiting.ToList().IndexOf(l)).ToList();
+        var stereo = Together.Choose([.. waiting.Where(i => lines[i].Width == Width.Stereo)], sockets.Pairs, i => lines[i].Set, []);
+        var mono = Together.Choose(
+            [.. waiting.Where(i => lines[i].Width == Width.Mono)], sockets.Free.Length - 2 * stereo.Count, i => lines[i].Set, stereo);
         var free = sockets;
         var pairsToCome = stereo.Count;
-        foreach (var (line, width) in now)
+        foreach (var line in stereo.Concat(mono).Order())
         {
             InputRef input;
-            if (width == Width.Stereo)
+            if (lines[line].Width == Width.Stereo)
             {
                 pairsToCome--;
                 input = free.Free.First(i => i.Channel % 2 == 1 && free.Free.Contains(i with { Channel = i.Channel + 1 }));

@@ -47,7 +47,7 @@ internal static class LayEdits
             if (wish.Anew && Reusable(view, line, reused) is { } track)
             {
                 reused.Add(track.Id);
-                foreach (var edit in Move(track, line, input))
+                foreach (var edit in Move(track, line, input, Musical(unit, line)))
                 {
                     yield return edit;
                 }
@@ -115,7 +115,7 @@ internal static class LayEdits
             ?? free.FirstOrDefault(t => t.Name == line.Name && !view.Signal.Into(t.Id).Any());
     }
 
-    private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef? input)
+    private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef? input, double pan)
     {
         // First narrow, then move, then widen: a pair may not fit where the track is now.
         if (line.Width == Width.Mono && track.Width != Width.Mono)
@@ -141,6 +141,12 @@ internal static class LayEdits
         if (!track.Armed)
         {
             yield return new SetArmed(track.Id, true);
+        }
+
+        // A pan that somebody set on the track stays.
+        if (track.Pan == 0 && pan != 0)
+        {
+            yield return new SetTrackPan(track.Id, pan);
         }
     }
 

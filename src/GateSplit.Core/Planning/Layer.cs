@@ -109,7 +109,7 @@ public static class Layer
             reasons.Add($"{unit.Name}'s {main.Name} is used too: every element leaves it, so nothing else is on it.");
         }
 
-        var needs = waiting.Select(d => new PortPlan.Need(d.Width, d.Only, d.Side)).ToList();
+        var needs = waiting.Select(d => new PortPlan.Need(d.Width, d.Only, d.Side, d.Set)).ToList();
         var seats = PortPlan.Of(needs, ports, taken, wish.HardPan);
         var passes = seats.Max(s => s?.Pass ?? 1);
         if (passes > 1)
@@ -121,7 +121,11 @@ public static class Layer
         {
             if (seats[i] is { } seat)
             {
-                yield return new LaidLine(unit.Id, waiting[i].Elements, waiting[i].Name, waiting[i].Width, seat.Port, seat.Side, seat.Pass) { Group = waiting[i].Group };
+                yield return new LaidLine(unit.Id, waiting[i].Elements, waiting[i].Name, waiting[i].Width, seat.Port, seat.Side, seat.Pass)
+                {
+                    Group = waiting[i].Group,
+                    Set = waiting[i].Set,
+                };
             }
             else
             {
@@ -153,7 +157,10 @@ public static class Layer
             {
                 drafts.Add(new Draft(
                     key, [element], group ?? chart.Name, group is null ? chart.Width : Width.Stereo, chart.Ports.IsEmpty ? null : chart.Ports[0], set.Pan >= 1 ? 1 : set.Pan <= -1 ? 0 : null)
-                { Group = group });
+                {
+                    Group = group,
+                    Set = group is null && Together.Of(chart) is { } drum ? $"{unit.Id}/{drum}" : null,
+                });
             }
         }
 
@@ -179,6 +186,8 @@ public static class Layer
     private sealed record Draft(string Key, ImmutableArray<ElementRef> Elements, string Name, Width Width, int? Only, int? Side)
     {
         public string? Group { get; init; }
+
+        public string? Set { get; init; }
 
         public Draft With(ElementRef element, ChartElement chart, string? group) => this with
         {

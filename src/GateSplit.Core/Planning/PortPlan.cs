@@ -14,7 +14,8 @@ internal static class PortPlan
     /// <param name="Width">Its width.</param>
     /// <param name="Only">The only port it can leave by; null for any that fits.</param>
     /// <param name="Side">On a pair: 1 if it is to have the right side; null if it does not matter.</param>
-    public sealed record Need(Width Width, int? Only, int? Side);
+    /// <param name="Set">What it has in common with lines that belong into the same pass; null for nothing.</param>
+    public sealed record Need(Width Width, int? Only, int? Side, string? Set = null);
 
     /// <summary>Where a line goes.</summary>
     public sealed record Seat(ChartPort Port, int Side, int Pass);
@@ -38,7 +39,25 @@ internal static class PortPlan
             Fill(needs, open, seats, used, waiting, pass, hardPan);
         }
 
+        Straighten(needs, seats);
+
         return [.. seats];
+    }
+
+    /// <summary>Lines that could as well change places take them in order, so that they do not cross.</summary>
+    private static void Straighten(IReadOnlyList<Need> needs, Seat?[] seats)
+    {
+        var alike = Enumerable.Range(0, needs.Count)
+            .Where(i => needs[i].Only is null && seats[i] is not null)
+            .GroupBy(i => (seats[i]!.Pass, needs[i].Width));
+        foreach (var lines in alike)
+        {
+            var places = lines.Select(i => seats[i]).OrderBy(s => (s!.Port.Number, s.Side)).ToList();
+            foreach (var (line, place) in lines.Zip(places))
+            {
+                seats[line] = place;
+            }
+        }
     }
 
     private static void SeatFixed(
@@ -79,7 +98,8 @@ internal static class PortPlan
     {
         var free = open.Where(p => !used.Contains((pass, p.Number, 0)) && !used.Contains((pass, p.Number, 1))).ToList();
         var pairs = free.Count(p => p.Width == Width.Stereo);
-        var stereo = waiting.Where(i => needs[i].Width == Width.Stereo).Take(pairs).ToList();
+        var seated = Enumerable.Range(0, needs.Count).Where(i => seats[i]?.Pass == pass).ToList();
+        var stereo = Together.Choose([.. waiting.Where(i => needs[i].Width == Width.Stereo)], pairs, i => needs[i].Set, seated);
         var singles = free.Count(p => p.Width == Width.Mono);
         var sparePairs = pairs - stereo.Count;
         var mono = waiting.Where(i => needs[i].Width == Width.Mono).ToList();
@@ -89,7 +109,7 @@ internal static class PortPlan
         var halves = hardPan ? open.Where(p => HalfOf(p, used, pass) is not null).ToList() : [];
         var halfSeats = Math.Clamp(mono.Count - room, 0, halves.Count);
         var shared = hardPan ? Math.Clamp(mono.Count - room - halfSeats, 0, sparePairs) : 0;
-        var now = stereo.Concat(mono.Take(room + halfSeats + shared)).Order().ToList();
+        var now = stereo.Concat(Together.Choose(mono, room + halfSeats + shared, i => needs[i].Set, [.. seated, .. stereo])).Order().ToList();
         ChartPort? half = null;
         foreach (var i in now)
         {

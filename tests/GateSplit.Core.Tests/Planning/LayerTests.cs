@@ -47,6 +47,14 @@ public sealed class LayerTests
             Assert.Equal(channels.Count, channels.Distinct().Count());
             Assert.Equal(Fewest(c.Ports, [.. fitting.Select(i => c.Elements[i])], c.HardPan), proposal.Passes);
 
+            // In each pass no other way to share out the same ports crosses less.
+            foreach (var pass in proposal.Lines.GroupBy(l => l.Pass))
+            {
+                var places = pass.Select(l => (Line: l, Fixed: chart.Element(l.Elements[0].ElementId)!.Ports.Length > 0)).ToList();
+                var fewest = Shared([.. places.Select(p => (p.Line.Width, p.Fixed, At: 2 * p.Line.Port.Number + p.Line.Side))]).Min(Inversions);
+                Assert.Equal(fewest, Inversions([.. places.Select(p => 2 * p.Line.Port.Number + p.Line.Side)]));
+            }
+
             // What is accepted is what was proposed: every element arrives alone on its track in its pass.
             foreach (var line in proposal.Lines)
             {
@@ -60,6 +68,60 @@ public sealed class LayerTests
             Assert.Null(Layer.Propose(after, new LayWish(HardPan: c.HardPan)).Edit);
             Assert.Null(Layer.Propose(after, new LayWish(Anew: true, HardPan: c.HardPan)).Edit);
         }, iter: 1000);
+    }
+
+    /// <summary>Every way to share the places of some lines out among those of the same width that could go elsewhere.</summary>
+    private static IEnumerable<int[]> Shared((Width Width, bool Fixed, int At)[] lines)
+    {
+        if (lines.Length == 0)
+        {
+            yield return [];
+            yield break;
+        }
+
+        for (var i = 0; i < lines.Length; i++)
+        {
+            if (i == 0 || (!lines[0].Fixed && !lines[i].Fixed && lines[i].Width == lines[0].Width))
+            {
+                var rest = lines[1..];
+                if (i > 0)
+                {
+                    rest[i - 1] = lines[i] with { At = lines[0].At };
+                }
+
+                foreach (var way in Shared(rest))
+                {
+                    yield return [lines[i].At, .. way];
+                }
+            }
+        }
+    }
+
+    /// <summary>The fewest passes over cables: every way of filling one, and then the rest.</summary>
+    private static int Rounds(int stereo, int mono, int pairs, int sockets) => stereo + mono == 0
+        ? 0
+        : 1 + (from s in Enumerable.Range(0, Math.Min(stereo, pairs) + 1)
+               from m in Enumerable.Range(0, Math.Max(0, Math.Min(mono, sockets - 2 * s)) + 1)
+               where s + m > 0
+               select Rounds(stereo - s, mono - m, pairs, sockets)).Min();
+
+    private static int Inversions(int[] places) =>
+        (from i in Enumerable.Range(0, places.Length) from j in Enumerable.Range(0, i) where places[j] > places[i] select 1).Sum();
+
+    [Fact]
+    public void Microphones_of_one_drum_are_recorded_in_one_pass_and_it_costs_none()
+    {
+        var song = Song.Of(CheckPattern.Of([OstlerKitRoom.Chart], Tempo.Default));
+        var start = StartingSplit.Of([OstlerKitRoom.Chart], 4, 48000);
+        for (var sockets = 2; sockets <= 16; sockets++)
+        {
+            var split = Sessions.After(start, new AddBank(BankKind.Analog, "Analog", sockets), new SetBank(start.Banks[0] with { Connected = false }));
+            var lines = Layer.Propose(Sessions.View(split, song), new LayWish()).Lines;
+            int PassOf(string id) => lines.Single(l => l.Elements.Single().ElementId == id).Pass;
+            Assert.Equal(PassOf("kick-in"), PassOf("kick-out"));
+            Assert.Equal(PassOf("snare-top"), PassOf("snare-bottom"));
+            Assert.Equal(Rounds(lines.Count(l => l.Width == Width.Stereo), lines.Count(l => l.Width == Width.Mono), sockets / 2, sockets), lines.Max(l => l.Pass));
+        }
     }
 
     [Fact]
@@ -102,14 +164,6 @@ public sealed class LayerTests
 
             Assert.Null(Layer.Propose(Sessions.View(proposal.After, Song.Of(CheckPattern.Of([split.Units[0].Chart], Tempo.Default))), new LayWish(Anew: true)).Edit);
         }, iter: 300);
-
-        // Every way of filling one pass, and then the rest.
-        static int Rounds(int stereo, int mono, int pairs, int sockets) => stereo + mono == 0
-            ? 0
-            : 1 + (from s in Enumerable.Range(0, Math.Min(stereo, pairs) + 1)
-                   from m in Enumerable.Range(0, Math.Max(0, Math.Min(mono, sockets - 2 * s)) + 1)
-                   where s + m > 0
-                   select Rounds(stereo - s, mono - m, pairs, sockets)).Min();
     }
 
     [Fact]

@@ -121,15 +121,39 @@ const sayDone = () => say(document.getElementById("board")?.dataset.said);
 document.addEventListener("htmx:afterSettle", sayDone);
 sayDone();
 
-// Most of a page is the same after an edit: a part that equals its new self is left alone, unless somebody has set a
-// control in it to something the program did not take.
+// Most of a page is the same after an edit. Idiomorph would weigh every node of it against every other; where the children
+// of a part pair off one to one, only the pairs that differ are handed to it. A control that somebody has set to something
+// the program did not take is always one of them.
+const small = 40;
 const touched = new Set();
 document.addEventListener("change", (event) => {
   if (event.target.matches?.("select, input")) touched.add(event.target);
 });
 document.addEventListener("htmx:afterSettle", () => touched.clear());
-window.addEventListener("load", () => {
-  if (!window.Idiomorph) return;
-  window.Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) =>
-    [...touched].some((control) => old.contains(control)) || !old.isEqualNode(fresh);
+
+function pairs(old, fresh) {
+  const a = [...old.childNodes];
+  const b = [...fresh.childNodes];
+  const alike = old.nodeName === fresh.nodeName && a.length === b.length
+    && a.every((node, i) => node.nodeName === b[i].nodeName && node.id === b[i].id);
+  return alike ? a.map((node, i) => [node, b[i]]) : null;
+}
+
+/** Makes an old part equal to its fresh self; the elements that were changed. */
+function renew(old, fresh) {
+  if (old.isEqualNode(fresh) && ![...touched].some((control) => old.contains(control))) return [];
+  if (old.nodeType === Node.TEXT_NODE) {
+    old.data = fresh.data;
+    return [];
+  }
+  const inner = old.getElementsByTagName("*").length > small && pairs(old, fresh);
+  if (!inner) return window.Idiomorph.morph(old, fresh, { morphStyle: "outerHTML" });
+  for (const { name } of [...old.attributes]) if (!fresh.hasAttribute(name)) old.removeAttribute(name);
+  for (const { name, value } of fresh.attributes) if (old.getAttribute(name) !== value) old.setAttribute(name, value);
+  return inner.flatMap(([a, b]) => renew(a, b));
+}
+
+window.htmx.defineExtension("renew", {
+  isInlineSwap: (style) => style === "renew",
+  handleSwap: (style, target, fragment) => style === "renew" && renew(target, fragment.firstElementChild),
 });

@@ -132,7 +132,7 @@ document.addEventListener("click", (event) => {
 async function follow(node) {
   const link = node.dataset.node === "input" ? nodes("port").find((p) => p.dataset.place === node.dataset.place) : node;
   const address = link.getAttribute("href");
-  await window.htmx.ajax("GET", address, { source: board(), target: "#board", select: "#board", swap: "morph:outerHTML show:none settle:0ms" });
+  await window.htmx.ajax("GET", address, { source: board(), target: "#board", select: "#board", swap: "renew show:none settle:0ms" });
   history.pushState({ htmx: true }, "", address);
 }
 
