@@ -50,6 +50,7 @@ public static class EditForm
             "table" => Table(form, split),
             "speeds" => Speeds(form, split.Pass),
             "send" => Send(element, Text("level"), Text("pan")),
+            "insert" => new SetInsert(element, Flag(Text("on"))),
             "sounds" => new SetSounds(element, Text("sounds") is "" ? null : Flag(Text("sounds"))),
             "track-level" => Number(Text("value")) is { } db ? new SetTrackLevel(track, db) : Bad("level"),
             "track-pan" => Number(Text("value")) is { } pan ? new SetTrackPan(track, pan / 100) : Bad("pan"),

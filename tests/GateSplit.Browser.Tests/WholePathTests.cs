@@ -20,13 +20,13 @@ public sealed class WholePathTests
         // Open Fog Signal and see its findings.
         browser.Open("/");
         browser.Find("a.row-link[href='/sessions/2/split']").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 5, "the five planted faults are told");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 7, "the seven planted faults are told");
         Assert.Contains("Clap goes out of port 5 of Mudlark Nine (Mudlark USB 6), and no track listens there", browser.Text);
         Assert.Contains("Hall return of Wicker Keys lands on port 1, on top of Deep kick", browser.Text);
 
         // One by its button.
         browser.Button("Set Low tom's fader to unity").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "the fader's finding is gone");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "the fader's finding is gone");
 
         // One by reassigning in the drawing: the track Clap is dragged from the rim's input to the clap's.
         var track = browser.All(".drawing a.track").Single(t => t.GetAttribute("aria-label")!.StartsWith("4 Clap", StringComparison.Ordinal));
@@ -34,18 +34,22 @@ public sealed class WholePathTests
         new Actions(browser.Driver).ClickAndHold(track).MoveByOffset(-30, 4).MoveToElement(input).Release().Perform();
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend on this line"), "the dragged track has nothing to mend");
         browser.Find(".inspector-back a").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 2, "both of the clap's findings are gone");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "both of the clap's findings are gone");
         Assert.Contains("and arrives on Drum mix", ChosenWay(browser, "element:u1/clap").Replace("track 1, ", ""));
         Assert.Contains("track 4, Clap, at 0.0 dB", ChosenWay(browser, "element:u1/clap"));
 
         // Undo, redo.
         browser.Open("/sessions/2/split");
         browser.Find("#undo").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "undo brings the two findings back");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "undo brings the two findings back");
         browser.Find("#redo").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 2, "redo takes them away again");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "redo takes them away again");
         browser.Button("Silence Drum mix").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 1, "the mix is silenced");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 3, "the mix is silenced");
+        browser.Button("Stop hearing Mudlark USB directly").Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 2, "the drum machine is heard once");
+        browser.All(".finding-warning button").Single(b => b.Text.StartsWith("Switch Mudlark USB", StringComparison.Ordinal)).Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 1, "the cymbal's input is on");
         browser.Button("Move Hall return to port 4").Click();
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
 

@@ -22,7 +22,7 @@ public static class BrindleSix
         SourceKind.Hardware,
         "A groovebox with six stereo parts and an external input over sixteen USB channels, once its full driver is chosen and it was switched off and on.")
     {
-        MasterDrive = 0.4,
+        Master = new MasterPatch { ThresholdDb = -14, Ratio = 2, Drive = 0.2 },
         LatencyMs = 4.5,
         Clock = new ChartClock(Follows: true, Leads: true, StartStop: true),
         Voices =
@@ -72,10 +72,10 @@ public static class BrindleSix
         ],
         Settings =
         [
-            new("Install the full driver and choose it in the USB menu.", "The box offers two channels: the mix."),
-            new("Switch the box off and on again.", "It goes on as before, with two channels."),
-            new("Set clock and start/stop to receive over USB.", "The box does not start with the recorder."),
-            new("Turn the external input up until its meter moves.", "What is plugged in there is not recorded."),
+            new("Install the full driver and choose it in the USB menu.", "The box offers two channels: the mix.", SettingEffect.MainOnly),
+            new("Switch the box off and on again.", "It goes on as before, with two channels.", SettingEffect.MainOnly),
+            new("Set clock and start/stop to receive over USB.", "The box does not start with the recorder.", SettingEffect.NoStart),
+            new("Turn the external input up until its meter moves.", "What is plugged in there is not recorded.", SettingEffect.NoExternal),
         ],
     };
 

@@ -39,8 +39,8 @@ public sealed record Chart(string Id, string Name, SourceKind Kind, string Gist)
     /// <summary>True if an element that is given a port leaves the main mix by itself.</summary>
     public bool AssignedLeavesMain { get; init; }
 
-    /// <summary>How hard the master effect drives the main mix, 0 for none.</summary>
-    public double MasterDrive { get; init; }
+    /// <summary>The effects on the main mix; null for none.</summary>
+    public MasterPatch? Master { get; init; }
 
     /// <summary>The port of the main mix.</summary>
     public ChartPort MainPort => Ports.First(p => p.IsMain);

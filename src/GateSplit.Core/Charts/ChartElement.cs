@@ -44,4 +44,10 @@ public sealed record ChartElement(string Id, string Name, Family Family, Element
 
     /// <summary>Seconds a return rings after what it is fed has ended.</summary>
     public double ReturnSeconds { get; init; }
+
+    /// <summary>For a return that repeats what it is sent: seconds from one echo to the next. Null for a reverb.</summary>
+    public double? EchoSeconds { get; init; }
+
+    /// <summary>An effect of its own before its fader; null for none.</summary>
+    public InsertPatch? Insert { get; init; }
 }

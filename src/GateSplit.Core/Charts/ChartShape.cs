@@ -41,6 +41,12 @@ public static class ChartShape
             yield break;
         }
 
+        if (chart.Master is { } master
+            && (master.LowPassHz is not (null or (>= 200 and <= 20000)) || master.ThresholdDb is not (>= -60 and <= 0) || master.Ratio is not (1 or 2 or 4) || master.Drive is not (>= 0 and <= 10)))
+        {
+            yield return "chart.master: the filter goes from 200 to 20000 Hz, the threshold from -60 to 0 dB, the ratio is 1, 2 or 4, the drive goes from 0 to 10.";
+        }
+
         foreach (var trouble in Ports(chart).Concat(Voices(chart)).Concat(Groups(chart)).Concat(Elements(chart)).Concat(Modes(chart)))
         {
             yield return trouble;
@@ -164,6 +170,16 @@ public static class ChartShape
             if (element.Ports.Append(element.Port ?? chart.Ports[0].Number).FirstOrDefault(p => chart.Port(p) is null, -1) is > -1 and var lost)
             {
                 yield return $"{place}.ports: there is no port {lost}.";
+            }
+
+            if (element.EchoSeconds is not (null or (>= 0.03 and <= 5)))
+            {
+                yield return $"{place}.echoSeconds: echoes follow each other after 0.03 to 5 seconds.";
+            }
+
+            if (element.Insert is { } insert && (!IsName(insert.Name) || insert.HoldHz is not (null or (>= 500 and <= 48000)) || insert.Bits is not (null or (>= 2 and <= 16)) || insert.Drive is not (>= 0 and <= 10)))
+            {
+                yield return $"{place}.insert: it needs a name, 500 to 48000 samples a second, 2 to 16 bits and a drive from 0 to 10.";
             }
 
             if (!IsLevel(element.FaderDb) || (element.SendDb is { } send && !IsLevel(send)) || element.Pan is not (>= -1 and <= 1)

@@ -49,10 +49,10 @@ public sealed record DrumPatch
     public int ChokeGroup { get; init; }
 
     /// <summary>
-    /// About what it peaks at when struck as hard as can be, 1 for full scale: the parts rarely peak together, filtered
-    /// noise and squares stay below their level, and the first of several bursts is over before the body swings out.
+    /// About what it peaks at when struck as hard as can be, 1 for full scale: the parts rarely peak together, noise has
+    /// the less left the more of it is cut off below, and squares stay below their level once they are filtered.
     /// </summary>
-    public double Peak => BodyLevel + 0.8 * OvertoneLevel + (Bursts > 1 ? 0.6 : 0.75) * NoiseLevel + 0.65 * MetalLevel;
+    public double Peak => BodyLevel + 0.8 * OvertoneLevel + 0.8 * (1 - NoiseLowHz / 16000) * NoiseLevel + 0.55 * MetalLevel;
 
     /// <summary>Seconds until the longest part has fallen by 60 dB.</summary>
     public double LongestDecaySeconds => Math.Max(

@@ -43,10 +43,12 @@ public static class FennelSampler
             .. Hits.Select(h => new ChartElement(h.Id, h.Name, h.Family, ElementKind.Voice, Width.Mono)
             {
                 Hears = [new Hearing(h.Id)], Group = "Drums", SendDb = h.SendDb, FaderDb = -6,
+                Insert = h.Id == "clap" ? new InsertPatch("Grain") { HoldHz = 11000, Bits = 7, Drive = 0.4 } : null,
             }),
             .. Held.Select(h => new ChartElement(h.Id, h.Name, h.Family, ElementKind.Voice, h.Width)
             {
                 Hears = [new Hearing(h.Id)], Group = "Tones", SendDb = h.SendDb, FaderDb = -6,
+                Insert = h.Id == "keys" ? new InsertPatch("Grain") { HoldHz = 16000, Bits = 9, Drive = 0.2 } : null,
             }),
             new("plate", "Plate return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.6 },
         ],
@@ -54,7 +56,7 @@ public static class FennelSampler
         Modes = [new ChartMode("declared", "Declared outputs", [1], NeedsRestart: true)],
         Settings =
         [
-            new("Declare the outputs first, save, and load the instrument again; load the sounds after that.", "The recorder sees only the outputs that were there when the instrument was loaded."),
+            new("Declare the outputs first, save, and load the instrument again; load the sounds after that.", "The recorder sees only the outputs that were there when the instrument was loaded.", SettingEffect.MainOnly),
             new("Send the plate to an output of its own.", "It lands on the main output, on top of whatever is there."),
         ],
     };

@@ -26,7 +26,7 @@ public static class HeronTen
         SourceKind.Hardware,
         "A drum synth of ten pads on seven voice outputs: pads that share a voice share its output, each pad may also stay in the main mix, and effects are only there.")
     {
-        MasterDrive = 0.3,
+        Master = new MasterPatch { LowPassHz = 9000, ThresholdDb = -12, Ratio = 4, Drive = 0.3 },
         LatencyMs = 2.8,
         Clock = new ChartClock(Follows: true, Leads: true, StartStop: true),
         Voices = [.. Pads.Select(p => new ChartVoice(p.Id, p.Name, 10, [p.Key]) { Drum = p.Patch })],
@@ -54,9 +54,9 @@ public static class HeronTen
         ],
         Settings =
         [
-            new("Set USB audio to main and voices.", "Only the main pair arrives."),
-            new("Take the pads out of the main mix on the routing page.", "They are in the main as well as on their own outputs, and the effects cannot be recorded alone."),
-            new("Set clock and start/stop to receive.", "The pattern does not start with the recorder."),
+            new("Set USB audio to main and voices.", "Only the main pair arrives.", SettingEffect.MainOnly),
+            new("Take the pads out of the main mix on the routing page.", "They are in the main as well as on their own outputs, and the effects cannot be recorded alone.", SettingEffect.AlsoInMain),
+            new("Set clock and start/stop to receive.", "The pattern does not start with the recorder.", SettingEffect.NoStart),
         ],
     };
 }

@@ -25,7 +25,7 @@ public static class MudlarkNine
         SourceKind.Hardware,
         "A drum machine with nine voices that leave over USB once its outputs are set to separate; effects are only in the mix.")
     {
-        MasterDrive = 0.5,
+        Master = new MasterPatch { Drive = 0.5 },
         LatencyMs = 3.2,
         Clock = new ChartClock(Follows: true, Leads: true, StartStop: true),
         Voices = [.. Nine.Select(v => new ChartVoice(v.Id, v.Name, 10, [v.Key]) { Drum = v.Patch })],
@@ -53,8 +53,8 @@ public static class MudlarkNine
         ],
         Settings =
         [
-            new("Set USB outputs to separate.", "Inputs 3 to 12 stay silent; only the mix on 1-2 arrives."),
-            new("Set clock to follow and start/stop to receive.", "The pattern does not start with the recorder."),
+            new("Set USB outputs to separate.", "Inputs 3 to 12 stay silent; only the mix on 1-2 arrives.", SettingEffect.MainOnly),
+            new("Set clock to follow and start/stop to receive.", "The pattern does not start with the recorder.", SettingEffect.NoStart),
         ],
     };
 }

@@ -53,8 +53,8 @@ public static class OstlerKitRoom
         Modes = [new ChartMode("all", "Twelve stereo outputs", [.. Enumerable.Range(1, Ports)], NeedsRestart: false)],
         Settings =
         [
-            new("Load the instrument with its twelve outputs enabled.", "Only outputs 1-2 come back into the recorder, and everything is in them."),
-            new("Give each microphone its own output in the instrument's mixer.", "It stays in output 1 with everything else."),
+            new("Load the instrument with its twelve outputs enabled.", "Only outputs 1-2 come back into the recorder, and everything is in them.", SettingEffect.MainOnly),
+            new("Give each microphone its own output in the instrument's mixer.", "It stays in output 1 with everything else.", SettingEffect.AllInMain),
         ],
     };
 

@@ -30,7 +30,7 @@ public static class PocketWeir
             {
                 Hears = [new Hearing(n.Id)], SendDb = n.Family == Family.Bass ? null : -14,
             }),
-            new("echo", "Echo return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.2 },
+            new("echo", "Echo return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 2.1, EchoSeconds = 0.34 },
             new("steps", "Stair notes", Family.Lead, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },
             new("chords", "Tide notes", Family.Keys, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },
         ],
@@ -39,7 +39,7 @@ public static class PocketWeir
         Modes = [new ChartMode("joined", "Six joined ports", [.. Enumerable.Range(1, 6)], NeedsRestart: false)],
         Settings =
         [
-            new("Start the host before the recorder.", "The recorder does not see its ports."),
+            new("Start the host before the recorder.", "The recorder does not see its ports.", SettingEffect.MainOnly),
             new("Join each port to one input and no more.", "A port that is taken already cannot be joined again."),
         ],
     };

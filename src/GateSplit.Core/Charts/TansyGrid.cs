@@ -50,7 +50,7 @@ public static class TansyGrid
         Modes = [new ChartMode("all", "Twenty stereo outputs", [.. Enumerable.Range(1, Ports)], NeedsRestart: false)],
         Settings =
         [
-            new("Open the instrument with its twenty outputs.", "Only the main pair comes back into the recorder."),
+            new("Open the instrument with its twenty outputs.", "Only the main pair comes back into the recorder.", SettingEffect.MainOnly),
             new("Set the output of a whole group on the group page, that of a single pad on the pad page.", "A setting made on the group page moves every pad that follows the group."),
         ],
     };

@@ -43,6 +43,6 @@ public static class WickerKeys
         Ports = [.. Enumerable.Range(1, 4).Select(n =>
             new ChartPort(n, n == 1 ? "Pair 1 (main)" : $"Pair {n}", 2 * n - 1, Width.Stereo, Tap.AfterFader) { IsMain = n == 1 })],
         Modes = [new ChartMode("pairs", "Four USB pairs", [1, 2, 3, 4], NeedsRestart: false)],
-        Settings = [new("Give each part its USB pair on the part's output page.", "It stays in pair 1 with the other parts.")],
+        Settings = [new("Give each part its USB pair on the part's output page.", "It stays in pair 1 with the other parts.", SettingEffect.AllInMain)],
     };
 }

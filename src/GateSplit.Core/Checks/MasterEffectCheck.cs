@@ -9,7 +9,7 @@ public sealed class MasterEffectCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
-        foreach (var unit in view.Split.Units.Where(u => u.Chart.MasterDrive > 0))
+        foreach (var unit in view.Split.Units.Where(u => u.Chart.Master is not null))
         {
             var main = unit.Chart.MainPort.Number;
             var single = view.ArmedTracks.Any(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unit.Id && f.Port != main) && !view.SoundingIn(t).IsEmpty);

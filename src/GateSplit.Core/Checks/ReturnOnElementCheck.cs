@@ -11,7 +11,7 @@ public sealed class ReturnOnElementCheck : ICheck
     {
         foreach (var (element, unit, chart, set) in view.SoundingElements.Where(e => e.Chart.Kind == ElementKind.Return))
         {
-            if (unit.PortOf(set) is not { } port || (port.IsMain && set.Port is null && unit.Chart.MasterDrive > 0))
+            if (unit.PortOf(set) is not { } port || (port.IsMain && set.Port is null && unit.Chart.Master is not null))
             {
                 continue;
             }

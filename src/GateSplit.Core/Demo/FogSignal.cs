@@ -10,8 +10,9 @@ namespace GateSplit.Core.Demo;
 
 /// <summary>
 /// Fog Signal: 16 bars of 4/4 for the drum machine and the keyboard, with faults planted: the clap's port that nobody
-/// hears, since its track sits on the rim's input; the mix heard together with the single lines; a hot fader on the low
-/// tom; a hall return that lands on the deep kick's pair.
+/// hears, since its track sits on the rim's input; the mix heard together with the single lines, and the whole drum machine
+/// heard directly at the interface besides; a hot fader on the low tom; the cymbal's input switched off; a hall return that
+/// lands on the deep kick's pair; a pad panned hard to share a pair, whose track does not give its pan back.
 /// </summary>
 public static class FogSignal
 {
@@ -19,6 +20,7 @@ public static class FogSignal
     private const int Drums = 10;
     private const int Bass = 1, Pad = 3, Bell = 4, DeepKick = 9;
     private const double LowTomDb = 7.5;
+    private const double PadPan = 0.3;
 
     // D minor: i, VI, III, VII, then iv, VI, V, i; as bass note and chord.
     private static readonly (int Root, int[] Chord)[] Harmony =
@@ -119,17 +121,20 @@ public static class FogSignal
         var drumsAlone = Sounding.Elements(split, song).Where(e => e.UnitId == drums.Id).ToImmutableHashSet();
         split = Layer.Propose(new SplitView(split, drumsAlone), new LayWish()).After;
         var keys = split.Units[1];
+        var usb = split.BankOf(drums);
         var clap = split.Tracks.First(t => t.Name == "Clap");
         var mix = new Track(split.NewTrackId(), "Drum mix", Width.Stereo)
         {
-            Input = new InputRef(split.BankOf(drums).Id, 1),
+            Input = new InputRef(usb.Id, 1),
             Monitor = MonitorMode.Always,
         };
         var deepKick = keys.Element("deep-kick");
         return new Several("Plant faults",
         [
             new AddTrack(mix, 0),
-            new SetTrackInput(clap.Id, new InputRef(split.BankOf(drums).Id, 5)),
+            new SetTrackInput(clap.Id, new InputRef(usb.Id, 5)),
+            new SetBank(usb with { HeardDirectly = true }),
+            new SwitchInputs(usb.Id, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, false),
             new SetFader(new ElementRef(drums.Id, "tom-low"), LowTomDb),
             .. KeyLines(split, keys, deepKick),
         ]).Apply(split).Value!;
@@ -146,7 +151,12 @@ public static class FogSignal
         foreach (var (element, port, side) in lines)
         {
             yield return new AssignPort(element, port);
-            yield return new SetPan(element, side);
+            yield return new SetPan(element, element.ElementId == "pad" ? PadPan : side);
+            if (element.ElementId == "pad")
+            {
+                yield return new PanApart(element, 1);
+            }
+
             yield return new AddTrack(new Track($"t{next++}", split.NameOf(element), Width.Mono)
             {
                 Input = new InputRef(split.BankOf(keys).Id, side < 0 ? 2 * port - 1 : 2 * port),

@@ -16,11 +16,11 @@ public sealed class SplitSignal
     private readonly ILookup<ElementRef, Contribution> _contributions;
     private readonly ILookup<string, Contribution> _arriving;
 
-    private SplitSignal(Split split)
+    private SplitSignal(Split split, bool inRoom)
     {
         Split = split;
-        PortFeeds = [.. split.Units.SelectMany(FeedsOf)];
-        var arrivals = ArrivalsOf(split);
+        PortFeeds = [.. split.Units.SelectMany(u => FeedsOf(u, inRoom))];
+        var arrivals = ArrivalsOf(split, inRoom ? split.Interface.Place : input => input);
         TrackFeeds = [.. split.Tracks.SelectMany(t => FeedsOf(t, arrivals))];
         BusFeeds = [.. split.Tracks.SelectMany(t => BusesOf(split, t))];
         Loops = LoopFinder.Find([.. split.Tracks.Select(t => t.Id)], [.. BusFeeds.Select(b => (b.FromTrackId, b.ToTrackId))]);
@@ -53,7 +53,13 @@ public sealed class SplitSignal
     public ImmutableArray<Contribution> Contributions { get; }
 
     /// <summary>Computes the signal of a split.</summary>
-    public static SplitSignal Of(Split split) => new(split);
+    public static SplitSignal Of(Split split) => new(split, inRoom: false);
+
+    /// <summary>
+    /// Computes the signal as it really is in the simulated room, where settings may not be made and cables may be
+    /// crossed, of which the split says nothing.
+    /// </summary>
+    public static SplitSignal InRoom(Split split) => new(split, inRoom: true);
 
     /// <summary>The elements that come out of a port.</summary>
     public IEnumerable<PortFeed> At(string unitId, int port) => _byPort[(unitId, port)];
@@ -87,15 +93,18 @@ public sealed class SplitSignal
         return (new Decibels(sendDb) + new Decibels(set.FaderDb)).Ratio * shape;
     }
 
-    private static IEnumerable<PortFeed> FeedsOf(Unit unit)
+    private static IEnumerable<PortFeed> FeedsOf(Unit unit, bool inRoom)
     {
-        var settings = unit.Elements.ToDictionary(e => e.ElementId);
-        var open = unit.Chart.Ports.Where(p => unit.Exposes(p.Number)).ToDictionary(p => p.Number);
+        bool Lacks(SettingEffect effect) => inRoom && unit.Lacks(effect);
         var main = unit.Chart.MainPort.Number;
+        var settings = unit.Elements.ToDictionary(e => e.ElementId, e => Really(e, Lacks(SettingEffect.AllInMain), Lacks(SettingEffect.AlsoInMain)));
+        var open = unit.Chart.Ports
+            .Where(p => unit.Exposes(p.Number) && (p.IsMain || !Lacks(SettingEffect.MainOnly)))
+            .ToDictionary(p => p.Number);
         foreach (var chart in unit.Chart.Elements)
         {
             var set = settings[chart.Id];
-            if (chart.Kind == ElementKind.NoteOnly)
+            if (chart.Kind == ElementKind.NoteOnly || (chart.Kind == ElementKind.External && Lacks(SettingEffect.NoExternal)))
             {
                 continue;
             }
@@ -124,6 +133,9 @@ public sealed class SplitSignal
         }
     }
 
+    private static UnitElement Really(UnitElement set, bool allInMain, bool alsoInMain) =>
+        allInMain ? set with { Port = null, InMain = true } : alsoInMain ? set with { InMain = true } : set;
+
     private static Gain2x2 ToPort(ChartElement element, UnitElement set, ChartPort port)
     {
         if (set.Muted)
@@ -142,7 +154,7 @@ public sealed class SplitSignal
     }
 
     /// <summary>Every gate channel at every input it arrives on; inputs that are switched off take nothing.</summary>
-    private static ILookup<InputRef, Arrival> ArrivalsOf(Split split)
+    private static ILookup<InputRef, Arrival> ArrivalsOf(Split split, Func<InputRef, InputRef> place)
     {
         var on = split.Banks.ToDictionary(b => b.Id);
         var at = split.Units.ToDictionary(u => u.Id, u => (
@@ -150,8 +162,9 @@ public sealed class SplitSignal
             from channel in Enumerable.Range(port.FirstChannel, (int)port.Width)
             select (channel, port)).ToDictionary(c => c.channel, c => c.port));
         var arrivals = new List<(InputRef Input, Arrival Arrival)>();
-        void Arrive(Unit unit, int channel, InputRef input, int? pass)
+        void Arrive(Unit unit, int channel, InputRef meant, int? pass)
         {
+            var input = place(meant);
             if (on.TryGetValue(input.BankId, out var bank) && !bank.Off.Contains(input.Channel) && at[unit.Id].GetValueOrDefault(channel) is { } port)
             {
                 arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples)));

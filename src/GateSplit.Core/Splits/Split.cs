@@ -17,6 +17,9 @@ public sealed record Split(
     /// <summary>Cables from sources to inputs.</summary>
     public ImmutableArray<Cable> Cables { get; init; } = [];
 
+    /// <summary>How the simulated interface really behaves.</summary>
+    public SimulatedInterface Interface { get; init; } = new();
+
     /// <summary>Groups of tracks.</summary>
     public ImmutableArray<TrackGroup> TrackGroups { get; init; } = [];
 
@@ -24,20 +27,30 @@ public sealed record Split(
     public int Passes => Tracks.Where(t => t.Armed).Select(t => t.Pass).DefaultIfEmpty(1).Max();
 
     /// <summary>
-    /// The split as it is in one pass: only the tracks of that pass, and elements that play in another one muted.
+    /// The split as it is in one pass: only the tracks of that pass, and elements that play in another one muted, or heard
+    /// through a return of this pass alone.
     /// </summary>
     /// <param name="pass">From 1.</param>
     public Split InPass(int pass) => this with
     {
         Tracks = [.. Tracks.Where(t => t.Pass == pass)],
         Cables = Cables.RemoveAll(c => c.Pass is { } only && only != pass),
-        Units =
-        [
-            .. Units.Select(u => u.Elements.All(e => e.Pass is null || e.Pass == pass)
-                ? u
-                : u with { Elements = [.. u.Elements.Select(e => e.Pass is { } only && only != pass ? e with { Muted = true } : e)] }),
-        ],
+        Units = [.. Units.Select(u => InPass(u, pass))],
     };
+
+    private static Unit InPass(Unit unit, int pass)
+    {
+        bool Waits(UnitElement e) => e.Pass is { } only && only != pass;
+        if (!unit.Elements.Any(Waits))
+        {
+            return unit;
+        }
+
+        // A return that is recorded alone still has to be fed: then the others go to it and nowhere else.
+        var fed = unit.Elements.Any(e => !Waits(e) && unit.Chart.Element(e.ElementId)?.Kind == ElementKind.Return);
+        UnitElement Silenced(UnitElement e) => fed ? e with { Port = null, InMain = false, FollowsGroup = false } : e with { Muted = true };
+        return unit with { Elements = [.. unit.Elements.Select(e => Waits(e) ? Silenced(e) : e)] };
+    }
 
     /// <summary>Finds a unit; null if there is none.</summary>
     public Unit? Unit(string id) => Units.FirstOrDefault(u => u.Id == id);

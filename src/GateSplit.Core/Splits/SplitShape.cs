@@ -42,6 +42,12 @@ public static class SplitShape
             return $"A track in this file belongs to a pass that is not 1 to {SetTrackPass.Most}.";
         }
 
+        if (split.Interface is null || !new SetSimulatedInterface(split.Interface).Apply(split).Ok
+            || split.Units.Any(u => u.Simulated is null || !new SetSimulatedUnit(u.Id, u.Simulated).Apply(split).Ok))
+        {
+            return "The simulated gear in this file has inputs, settings or amounts that there are not.";
+        }
+
         var pass = new SetPass(split.Pass).Apply(split);
         return pass.Ok ? null : pass.Trouble;
     }

@@ -22,6 +22,9 @@ public sealed record Unit(
     /// <summary>Ports declared since it was loaded last; they carry nothing yet.</summary>
     public ImmutableArray<int> UnloadedPorts { get; init; } = [];
 
+    /// <summary>How its stand-in really behaves.</summary>
+    public SimulatedUnit Simulated { get; init; } = new();
+
     /// <summary>Who keeps time.</summary>
     public ClockMode Clock { get; init; } = ClockMode.Follows;
 
@@ -65,6 +68,10 @@ public sealed record Unit(
             }
         }
     }
+
+    /// <summary>True if a setting with an effect is not made.</summary>
+    public bool Lacks(SettingEffect effect) =>
+        Simulated.NotMade.Any(i => i < Chart.Settings.Length && Chart.Settings[i].Effect == effect);
 
     /// <summary>The settings of a group of the chart.</summary>
     public UnitGroup Group(string name) => Groups.FirstOrDefault(g => g.Name == name) ?? new UnitGroup(name)

@@ -28,6 +28,9 @@ public sealed record UnitElement(string ElementId)
     /// <summary>True if it is muted on the source.</summary>
     public bool Muted { get; init; }
 
+    /// <summary>True if its own effect is switched off, so that it leaves without it.</summary>
+    public bool InsertOff { get; init; }
+
     /// <summary>Its send to the shared effect in dB; null for the chart's.</summary>
     public double? SendDb { get; init; }
 

@@ -21,8 +21,7 @@ internal struct OnePole
     /// <param name="sampleRate">Frames a second.</param>
     public OnePole(double hertz, int sampleRate)
     {
-        var g = Maths.FilterGain(hertz, sampleRate);
-        var a = 1 - g / (1 + g);
+        var a = Maths.OnePoleShare(hertz, sampleRate);
         _gain = (float)(1 - a);
         _a1 = (float)a;
         _a2 = (float)(a * a);

@@ -1,27 +1,41 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
 
 /// <summary>The notes of a song as a source's voices play them.</summary>
 internal static class Performance
 {
-    /// <summary>For each voice of a chart its notes in order of start, cut off where its choke group says so.</summary>
-    public static Dictionary<string, ImmutableArray<PlayedNote>> Of(Chart chart, Song song, int sampleRate)
+    /// <summary>How far back a loop is played before the recording starts: what was struck earlier has died away.</summary>
+    private const int RingSeconds = 20;
+
+    /// <summary>For each voice of a source its notes in order of start, cut off where its choke group says so.</summary>
+    /// <param name="unit">The source.</param>
+    /// <param name="song">The notes.</param>
+    /// <param name="pass">How it is recorded: of a loop that has settled, the end of the round before is played too.</param>
+    public static Dictionary<string, ImmutableArray<PlayedNote>> Of(Unit unit, Song song, PassSettings pass)
     {
-        var all = (
-            from voice in chart.Voices
+        var chart = unit.Chart;
+        var rate = pass.SampleRate;
+        var clock = new SourceClock(unit, pass);
+        var body = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
+        var due = (
+            from voice in unit.Lacks(SettingEffect.NoStart) ? [] : chart.Voices
             from note in song.Notes.Where(voice.Plays)
-            select (Voice: voice, Start: song.Tempos.ToSamples(note.StartTick, sampleRate), Note: note))
-            .OrderBy(n => n.Start)
-            .ToList();
+            let start = song.Tempos.ToSamples(note.StartTick, rate)
+            let end = song.Tempos.ToSamples(note.EndTick, rate)
+            from round in Rounds(pass, start, body)
+            select (Voice: voice, Start: start + round, End: end + round, Note: note))
+            .OrderBy(n => n.Start);
+        var all = due.Select((n, i) => (n.Voice, Start: clock.At(n.Start, i), n.Note, Length: n.End - n.Start)).OrderBy(n => n.Start).ToList();
         var groups = chart.Voices.ToDictionary(v => v.Id, v => CutBy(chart, v));
         var played = chart.Voices.ToDictionary(v => v.Id, _ => ImmutableArray.CreateBuilder<PlayedNote>());
         var nextInGroup = new Dictionary<string, long>();
         for (var i = all.Count - 1; i >= 0; i--)
         {
-            var (voice, start, note) = all[i];
+            var (voice, start, note, length) = all[i];
             var choked = long.MaxValue;
             foreach (var group in groups[voice.Id])
             {
@@ -29,11 +43,22 @@ internal static class Performance
                 nextInGroup[group] = start;
             }
 
-            var end = song.Tempos.ToSamples(note.EndTick, sampleRate);
-            played[voice.Id].Add(new PlayedNote(start, end, choked, note.Key, note.Velocity));
+            played[voice.Id].Add(new PlayedNote(start, start + length, choked, note.Key, note.Velocity));
         }
 
         return played.ToDictionary(p => p.Key, p => Enumerable.Reverse(p.Value).ToImmutableArray());
+    }
+
+    /// <summary>By how much a note is moved in each round in which it is played: in the recorded one, and in the one before if that rings into it.</summary>
+    private static IEnumerable<long> Rounds(PassSettings pass, long start, long body)
+    {
+        if (!pass.Looped)
+        {
+            return [0];
+        }
+
+        // A loop plays its body and nothing after it.
+        return start >= body ? [] : pass.SettleLoops > 0 && body - start <= (long)RingSeconds * pass.SampleRate ? [-body, 0] : [0];
     }
 
     /// <summary>The groups of which only the last one struck sounds: hats that choke each other, elements that share a part of the source.</summary>

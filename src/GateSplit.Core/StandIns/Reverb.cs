@@ -8,7 +8,7 @@ namespace GateSplit.Core.StandIns;
 /// a gain that gives the wanted decay (Jot and Chaigne, "Digital delay networks for designing artificial
 /// reverberators", AES 90 (1991)). Every delay is longer than a chunk, so a chunk of all lines is computed at once.
 /// </summary>
-internal sealed class Reverb
+internal sealed class Reverb : IReturnEffect
 {
     private const int Lines = 8;
     private const int Chunk = 1024;
@@ -37,11 +37,7 @@ internal sealed class Reverb
         }
     }
 
-    /// <summary>Processes a block.</summary>
-    /// <param name="inLeft">What is sent, left.</param>
-    /// <param name="inRight">What is sent, right.</param>
-    /// <param name="outLeft">Receives the effect alone.</param>
-    /// <param name="outRight">Receives the effect alone.</param>
+    /// <inheritdoc/>
     public void Process(ReadOnlySpan<float> inLeft, ReadOnlySpan<float> inRight, Span<float> outLeft, Span<float> outRight)
     {
         for (var at = 0; at < inLeft.Length; at += Chunk)

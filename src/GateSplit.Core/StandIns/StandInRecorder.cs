@@ -89,19 +89,20 @@ public sealed class StandInRecorder
     private ImmutableArray<PrintedTrack> PrintPass(
         SplitView view, PassTimes times, Func<Track, string> pathOf, DateTime originated, IProgress<double> progress, CancellationToken cancel)
     {
+        var signal = SplitSignal.InRoom(view.Split);
         var sources = view.Split.Units.ToDictionary(
-            u => u.Id, u => new UnitStandIn(u, view.Signal, _song, times.SampleRate, BlockFrames));
-        var desk = new Desk(view.Split, view.Signal, sources, BlockFrames);
+            u => u.Id, u => new UnitStandIn(u, signal, _song, view.Split.Pass, BlockFrames));
+        var desk = new Desk(view.Split, signal, sources, BlockFrames);
         var tapes = new List<Tape>();
         try
         {
             foreach (var track in view.ArmedTracks)
             {
                 var info = new BroadcastInfo($"{track.Name}: {Carried(view, track)}", originated);
-                tapes.Add(new Tape(track, pathOf(track), view.Split.Pass, times.Frames, info, BlockFrames));
+                tapes.Add(new Tape(track, pathOf(track), view.Split, times.Frames, info, BlockFrames));
             }
 
-            Run(new Stages(sources, desk, tapes, Threads), times.Frames, progress, cancel);
+            Run(new Stages(sources, desk, tapes, Threads), sources.Values.Min(s => s.FirstFrame), times.Frames, progress, cancel);
             foreach (var tape in tapes)
             {
                 tape.Finish();
@@ -130,11 +131,15 @@ public sealed class StandInRecorder
     private static string Carried(SplitView view, Track track) =>
         Words.List([.. view.SoundingIn(track).Select(e => $"{view.Split.NameOf(e)} of {view.Split.Unit(e.UnitId)!.Name}")]);
 
-    private void Run(Stages stages, long frames, IProgress<double> progress, CancellationToken cancel)
+    /// <summary>Runs from the first sound, which may be before the first bar, to the end; a block never lies on both sides of the first bar.</summary>
+    private void Run(Stages stages, long first, long frames, IProgress<double> progress, CancellationToken cancel)
     {
-        var blocks = (frames + BlockFrames - 1) / BlockFrames;
+        var before = (-first + BlockFrames - 1) / BlockFrames;
+        var blocks = before + (frames + BlockFrames - 1) / BlockFrames;
         Block? At(long number) => number >= 0 && number < blocks
-            ? new Block(number, number * BlockFrames, (int)Math.Min(BlockFrames, frames - number * BlockFrames))
+            ? number < before
+                ? new Block(number, first + number * BlockFrames, (int)Math.Min(BlockFrames, -first - number * BlockFrames))
+                : new Block(number, (number - before) * BlockFrames, (int)Math.Min(BlockFrames, frames - (number - before) * BlockFrames))
             : null;
         for (long number = 0; number < blocks + Stages.Behind; number++)
         {
@@ -195,104 +200,6 @@ public sealed class StandInRecorder
         }
     }
 
-    /// <summary>The recorder's tracks: what arrives on each, buses after the tracks that feed them.</summary>
-    private sealed class Desk
-    {
-        private readonly SplitSignal _signal;
-        private readonly Split _split;
-        private readonly Dictionary<string, UnitStandIn> _sources;
-        private readonly Dictionary<string, float[][][]> _tracks;
-        private readonly ImmutableArray<string> _order;
-        private readonly Dictionary<(object Feed, int Side), DelayLine> _late;
-
-        public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames)
-        {
-            _split = split;
-            _signal = signal;
-            _sources = sources;
-            float[][] Sides(Track track) => [.. Enumerable.Range(0, (int)track.Width).Select(_ => new float[mostFrames])];
-            _tracks = split.Tracks.ToDictionary(t => t.Id, t => new[] { Sides(t), Sides(t) });
-            _order = Order();
-            _late = signal.TrackFeeds.Select(f => ((object)f, f.DelaySamples)).Concat(signal.BusFeeds.Select(f => ((object)f, f.DelaySamples)))
-                .Where(f => f.DelaySamples > 0)
-                .SelectMany(f => Enumerable.Range(0, 2).Select(side => (Key: (f.Item1, side), f.DelaySamples)))
-                .ToDictionary(f => f.Key, f => new DelayLine(f.DelaySamples, mostFrames));
-        }
-
-        /// <summary>What arrived on one side of a track; nobody else needs it any more, so it may be changed.</summary>
-        public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][block.Side][side].AsSpan(0, block.Frames);
-
-        public void Mix(Block block)
-        {
-            foreach (var id in _order)
-            {
-                var sides = _tracks[id][block.Side];
-                bool left = false, right = false;
-                void Add(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain)
-                {
-                    Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromLeft, (float)gain.LL, ref left);
-                    Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromRight, (float)gain.LR, ref left);
-                    if (sides.Length > 1)
-                    {
-                        Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromLeft, (float)gain.RL, ref right);
-                        Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromRight, (float)gain.RR, ref right);
-                    }
-                }
-
-                foreach (var feed in _signal.Into(id))
-                {
-                    var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
-                    var source = _sources[feed.UnitId];
-                    Add(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain);
-                }
-
-                foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
-                {
-                    var from = _tracks[feed.FromTrackId][block.Side];
-                    Add(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain);
-                }
-
-                sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
-                sides[^1].AsSpan(0, right || sides.Length == 1 ? 0 : block.Frames).Clear();
-            }
-
-            foreach (var line in _late.Values)
-            {
-                line.Advance();
-            }
-        }
-
-        /// <summary>One side of a feed as it arrives: over a looped-back pair it is late.</summary>
-        private ReadOnlySpan<float> Late(object feed, int side, ReadOnlySpan<float> samples) =>
-            _late.TryGetValue((feed, side), out var line) ? line.Process(samples) : samples;
-
-        private ImmutableArray<string> Order()
-        {
-            var order = ImmutableArray.CreateBuilder<string>();
-            void Visit(string id)
-            {
-                if (order.Contains(id))
-                {
-                    return;
-                }
-
-                foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
-                {
-                    Visit(feed.FromTrackId);
-                }
-
-                order.Add(id);
-            }
-
-            foreach (var track in _split.Tracks)
-            {
-                Visit(track.Id);
-            }
-
-            return order.ToImmutable();
-        }
-    }
-
     /// <summary>One armed track's file, measured as it is written: the numbers are of what the file holds.</summary>
     private sealed class Tape : IDisposable
     {
@@ -303,12 +210,14 @@ public sealed class StandInRecorder
         private readonly WaveWriter _writer;
         private readonly ChannelMeter[] _meters;
         private readonly Dither[]? _dithers;
+        private readonly Converter[] _converters;
         private readonly OverviewBuilder _overview;
         private readonly byte[] _bytes;
         private readonly float[] _interleaved;
 
-        public Tape(Track track, string path, PassSettings pass, long frames, BroadcastInfo info, int mostFrames)
+        public Tape(Track track, string path, Split split, long frames, BroadcastInfo info, int mostFrames)
         {
+            var pass = split.Pass;
             _track = track;
             _path = path;
             _frames = frames;
@@ -318,6 +227,7 @@ public sealed class StandInRecorder
             _dithers = pass.Format == SampleFormat.Pcm16
                 ? [.. Enumerable.Range(0, _format.Channels).Select(c => new Dither((uint)c + 1))]
                 : null;
+            _converters = ConvertersOf(track, split, mostFrames);
             _overview = new OverviewBuilder(_format.Channels);
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
             _interleaved = new float[_format.Channels == 1 ? 0 : 2 * mostFrames];
@@ -328,6 +238,17 @@ public sealed class StandInRecorder
             var bytes = _bytes.AsSpan(0, block.Frames * _format.BytesPerFrame);
             var left = desk.Samples(_track, 0, block);
             var right = _format.Channels == 1 ? [] : desk.Samples(_track, 1, block);
+            if (_converters.Length > 0)
+            {
+                _converters[0].Process(left);
+                _converters[^1].Process(right);
+            }
+
+            if (block.Start < 0)
+            {
+                return;
+            }
+
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
             SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
@@ -339,6 +260,12 @@ public sealed class StandInRecorder
 
             _writer.Write(bytes);
         }
+
+        /// <summary>What comes in over USB or sockets goes through a converter; what stays inside the recorder does not.</summary>
+        private static Converter[] ConvertersOf(Track track, Split split, int mostFrames) =>
+            Converter.IsIdeal(split.Interface) || track.Input is not { } input || split.Bank(input.BankId)?.Kind is not (BankKind.Usb or BankKind.Analog)
+                ? []
+                : [.. Enumerable.Range(0, (int)track.Width).Select(side => new Converter(split.Interface, 1000 * split.Banks.IndexOf(split.Bank(input.BankId)!) + input.Channel + side, mostFrames))];
 
         private void Measure(int channel, ReadOnlySpan<float> samples)
         {

@@ -24,37 +24,60 @@ public sealed class UnitStandIn
     private readonly Element[] _elements;
     private readonly Element[] _returns;
     private readonly (Element Element, Gain2x2 Gain)[] _sends;
-    private readonly Reverb[] _reverbs;
+    private readonly IReturnEffect[] _effects;
+    private readonly Master? _master;
     private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
     private readonly float[][][] _gate;
     private readonly float[][] _sendBus;
+    private readonly Element? _alone;
 
     /// <summary>Sets a source up.</summary>
     /// <param name="unit">The unit it obeys.</param>
     /// <param name="signal">The signal of the split it is in.</param>
     /// <param name="song">The notes it plays.</param>
-    /// <param name="sampleRate">Frames a second.</param>
+    /// <param name="pass">How it is recorded.</param>
     /// <param name="mostFrames">The longest block that will be asked for.</param>
-    public UnitStandIn(Unit unit, SplitSignal signal, Song song, int sampleRate, int mostFrames)
+    /// <param name="solo">What is heard of it.</param>
+    public UnitStandIn(Unit unit, SplitSignal signal, Song song, PassSettings pass, int mostFrames, Solo? solo = null)
     {
+        var sampleRate = pass.SampleRate;
         _unit = unit;
         var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
-        var notes = Performance.Of(unit.Chart, song, sampleRate);
+        var notes = Performance.Of(unit, song, pass);
+        FirstFrame = notes.Values.Where(n => !n.IsEmpty).Select(n => n[0].Start).Append(0).Min();
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames))];
-        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate))).ToList();
+        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
-        _reverbs = [.. _returns.Select(r => new Reverb(r.Chart.ReturnSeconds, sampleRate))];
+        _effects =
+        [
+            .. _returns.Select(r => r.Chart.EchoSeconds is { } echo
+                ? (IReturnEffect)new Echo(echo, r.Chart.ReturnSeconds, sampleRate)
+                : new Reverb(r.Chart.ReturnSeconds, sampleRate)),
+        ];
+        _master = unit.Chart.Master is { } master ? new Master(master, sampleRate) : null;
         _sends = [.. _elements.Where(e => e.CanSound).Select(e => (e, SplitSignal.SendGain(unit, e.Chart))).Where(s => !s.Item2.IsZero)];
         _feeds =
         [
             .. signal.PortFeeds.Where(f => f.UnitId == unit.Id)
                 .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))
-                .Where(f => f.Element.CanSound),
+                .Where(f => f.Element.CanSound && (solo is null || solo.Hears(f.Port, f.Element.Chart))),
         ];
+        if (solo is { ElementId: { } only })
+        {
+            _alone = elements.First(e => e.Chart.Id == only);
+            _sends = _alone.Chart.Kind == ElementKind.Return ? _sends : [];
+        }
+
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
         _sendBus = [new float[StretchFrames], new float[StretchFrames]];
     }
+
+    /// <summary>The frame at which it is first heard, 0 or before it.</summary>
+    public long FirstFrame { get; }
+
+    /// <summary>How strong the soloed element is before its fader, over all that was rendered.</summary>
+    public PairPower Alone { get; private set; }
 
     /// <summary>What stands at a channel of the gate in a block.</summary>
     /// <param name="channel">1-based.</param>
@@ -84,6 +107,11 @@ public sealed class UnitStandIn
             }
 
             RenderReturns(frames);
+            if (_alone is not null)
+            {
+                Alone = Alone.And(_alone.Left(frames), _alone.Chart.Width == Width.Stereo ? _alone.Right(frames) : []);
+            }
+
             foreach (var channel in _gate)
             {
                 channel[block.Side].AsSpan(from, frames).Clear();
@@ -99,27 +127,13 @@ public sealed class UnitStandIn
             }
         }
 
-        if (_unit.Chart.MasterDrive > 0)
-        {
-            var port = _unit.Chart.MainPort;
-            for (var channel = port.FirstChannel; channel <= port.LastChannel; channel++)
-            {
-                Drive(_gate[channel - 1][block.Side].AsSpan(0, block.Frames), (float)_unit.Chart.MasterDrive);
-            }
-        }
+        var main = _unit.Chart.MainPort;
+        _master?.Process(
+            _gate[main.FirstChannel - 1][block.Side].AsSpan(0, block.Frames), _gate[main.LastChannel - 1][block.Side].AsSpan(0, block.Frames));
     }
 
     private static int DelaySamples(Hearing hearing, int sampleRate) =>
         (int)Math.Round(hearing.Metres / MetresPerSecond * sampleRate);
-
-    /// <summary>The master effect: a soft curve that lifts the quiet and bends the loud.</summary>
-    private static void Drive(Span<float> samples, float drive)
-    {
-        foreach (ref var sample in samples)
-        {
-            sample = sample * (1 + drive) / (1 + drive * MathF.Abs(sample));
-        }
-    }
 
     private ImmutableArray<Heard> Hearings(ChartElement element, int sampleRate)
     {
@@ -136,6 +150,12 @@ public sealed class UnitStandIn
                 .Where(h => !h.Voice.IsIdle),
         ];
     }
+
+    /// <summary>The element's own effect, one for each channel; none if it has none or it is switched off.</summary>
+    private Crusher[] Inserts(ChartElement element, int sampleRate) =>
+        element.Insert is { } patch && !_unit.Element(element.Id).InsertOff
+            ? [.. Enumerable.Range(0, (int)element.Width).Select(_ => new Crusher(patch, sampleRate))]
+            : [];
 
     private void RenderReturns(int frames)
     {
@@ -156,7 +176,7 @@ public sealed class UnitStandIn
                 }
             }
 
-            _reverbs[i].Process(left, right, _returns[i].Left(frames), _returns[i].Right(frames));
+            _effects[i].Process(left, right, _returns[i].Left(frames), _returns[i].Right(frames));
         }
     }
 
@@ -179,7 +199,7 @@ public sealed class UnitStandIn
     private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
 
     /// <summary>One element with the samples of a stretch, before its fader.</summary>
-    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard)
+    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, Crusher[] inserts)
     {
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right = new float[StretchFrames];
@@ -207,6 +227,10 @@ public sealed class UnitStandIn
 
             Left(left ? 0 : frames).Clear();
             Right(right ? 0 : frames).Clear();
+            for (var side = 0; side < inserts.Length; side++)
+            {
+                inserts[side].Process(side == 0 ? Left(frames) : Right(frames));
+            }
         }
     }
 }

@@ -91,10 +91,11 @@ public sealed class CheckTests
     [Fact]
     public void Fog_Signal_tells_exactly_its_planted_faults()
     {
-        var findings = AllChecks.Look(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song)).Where(f => f.ToMend);
+        var findings = AllChecks.Look(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song));
         Assert.Equal(
-            ["Doubled@track:t9", "EmptyTrack@track:t3", "Fader@element:u1/tom-low", "ReturnOnElement@element:u2/hall", "UnheardPort@port:u1/5"],
-            findings.Select(f => f.Key).Order(StringComparer.Ordinal));
+            ["Doubled@track:t9", "EmptyTrack@track:t3", "Fader@element:u1/tom-low", "HeardDirectly@bank:b-u1/1", "InputOff@track:t8", "ReturnOnElement@element:u2/hall", "UnheardPort@port:u1/5"],
+            findings.Where(f => f.ToMend).Select(f => f.Key).Order(StringComparer.Ordinal));
+        Assert.Contains(findings, f => f.Check == "MusicalPan" && f.Sentence.Contains("in the music it stands 30 % right", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -1,0 +1,68 @@
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>
+/// One channel of the simulated interface: late, with noise, and cut off above full scale. The noise is the difference of
+/// two even ones, whose RMS is 1 / sqrt 6 of its width; every input has its own, the same in every run.
+/// </summary>
+internal sealed class Converter
+{
+    private const double RmsOfDifference = 0.4082482904638631;
+
+    private readonly DelayLine? _late;
+    private readonly float _noise;
+    private readonly bool _clips;
+    private uint _state;
+
+    /// <summary>Makes one.</summary>
+    /// <param name="simulated">How the interface behaves.</param>
+    /// <param name="seed">Its own number.</param>
+    /// <param name="mostFrames">The longest block.</param>
+    public Converter(SimulatedInterface simulated, int seed, int mostFrames)
+    {
+        _late = simulated.LatencySamples > 0 ? new DelayLine(simulated.LatencySamples, mostFrames) : null;
+        _noise = simulated.NoiseDb is { } db ? (float)(new Decibels(db).Ratio / RmsOfDifference) : 0;
+        _clips = simulated.Clips;
+        _state = (uint)seed * 2654435761u | 1;
+    }
+
+    /// <summary>True if it changes nothing.</summary>
+    public static bool IsIdeal(SimulatedInterface simulated) => simulated is { NoiseDb: null, LatencySamples: 0, Clips: false };
+
+    /// <summary>Converts samples in place.</summary>
+    public void Process(Span<float> samples)
+    {
+        if (_late is not null)
+        {
+            _late.Process(samples).CopyTo(samples);
+            _late.Advance();
+        }
+
+        if (_noise > 0)
+        {
+            foreach (ref var sample in samples)
+            {
+                sample += _noise * (Next() - Next());
+            }
+        }
+
+        if (_clips)
+        {
+            foreach (ref var sample in samples)
+            {
+                sample = Math.Clamp(sample, -1f, 1f);
+            }
+        }
+    }
+
+    /// <summary>The next even number from 0 to 1 (Marsaglia, "Xorshift RNGs", J. Stat. Software 8 (2003)).</summary>
+    private float Next()
+    {
+        _state ^= _state << 13;
+        _state ^= _state >> 17;
+        _state ^= _state << 5;
+        return _state * (1f / 4294967296f);
+    }
+}

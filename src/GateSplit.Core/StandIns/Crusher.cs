@@ -1,0 +1,32 @@
+using GateSplit.Core.Charts;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>One channel of an element's own effect.</summary>
+/// <param name="patch">How it is set.</param>
+/// <param name="sampleRate">Frames a second.</param>
+internal sealed class Crusher(InsertPatch patch, int sampleRate)
+{
+    private readonly double _step = patch.HoldHz is { } hertz ? Math.Min(1, hertz / sampleRate) : 1;
+    private readonly float _levels = patch.Bits is { } bits ? 1 << (bits - 1) : 0;
+    private double _phase = 1;
+    private float _held;
+
+    /// <summary>Crushes samples in place.</summary>
+    public void Process(Span<float> samples)
+    {
+        foreach (ref var sample in samples)
+        {
+            if (_phase >= 1)
+            {
+                _phase -= 1;
+                _held = _levels > 0 ? MathF.Round(sample * _levels) / _levels : sample;
+            }
+
+            _phase += _step;
+            sample = _held;
+        }
+
+        Drive.Apply(samples, (float)patch.Drive);
+    }
+}

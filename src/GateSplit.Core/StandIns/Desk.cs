@@ -1,0 +1,103 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>The recorder's tracks: what arrives on each, buses after the tracks that feed them.</summary>
+internal sealed class Desk
+{
+    private readonly SplitSignal _signal;
+    private readonly Split _split;
+    private readonly Dictionary<string, UnitStandIn> _sources;
+    private readonly Dictionary<string, float[][][]> _tracks;
+    private readonly ImmutableArray<string> _order;
+    private readonly Dictionary<(object Feed, int Side), DelayLine> _late;
+
+    public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames)
+    {
+        _split = split;
+        _signal = signal;
+        _sources = sources;
+        float[][] Sides(Track track) => [.. Enumerable.Range(0, (int)track.Width).Select(_ => new float[mostFrames])];
+        _tracks = split.Tracks.ToDictionary(t => t.Id, t => new[] { Sides(t), Sides(t) });
+        _order = Order();
+        _late = signal.TrackFeeds.Select(f => ((object)f, f.DelaySamples)).Concat(signal.BusFeeds.Select(f => ((object)f, f.DelaySamples)))
+            .Where(f => f.DelaySamples > 0)
+            .SelectMany(f => Enumerable.Range(0, 2).Select(side => (Key: (f.Item1, side), f.DelaySamples)))
+            .ToDictionary(f => f.Key, f => new DelayLine(f.DelaySamples, mostFrames));
+    }
+
+    /// <summary>What arrived on one side of a track; nobody else needs it any more, so it may be changed.</summary>
+    public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][block.Side][side].AsSpan(0, block.Frames);
+
+    public void Mix(Block block)
+    {
+        foreach (var id in _order)
+        {
+            var sides = _tracks[id][block.Side];
+            bool left = false, right = false;
+            void Add(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain)
+            {
+                Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromLeft, (float)gain.LL, ref left);
+                Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromRight, (float)gain.LR, ref left);
+                if (sides.Length > 1)
+                {
+                    Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromLeft, (float)gain.RL, ref right);
+                    Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromRight, (float)gain.RR, ref right);
+                }
+            }
+
+            foreach (var feed in _signal.Into(id).Where(f => _sources.ContainsKey(f.UnitId)))
+            {
+                var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
+                var source = _sources[feed.UnitId];
+                Add(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain);
+            }
+
+            foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
+            {
+                var from = _tracks[feed.FromTrackId][block.Side];
+                Add(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain);
+            }
+
+            sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
+            sides[^1].AsSpan(0, right || sides.Length == 1 ? 0 : block.Frames).Clear();
+        }
+
+        foreach (var line in _late.Values)
+        {
+            line.Advance();
+        }
+    }
+
+    /// <summary>One side of a feed as it arrives: over a looped-back pair it is late.</summary>
+    private ReadOnlySpan<float> Late(object feed, int side, ReadOnlySpan<float> samples) =>
+        _late.TryGetValue((feed, side), out var line) ? line.Process(samples) : samples;
+
+    private ImmutableArray<string> Order()
+    {
+        var order = ImmutableArray.CreateBuilder<string>();
+        void Visit(string id)
+        {
+            if (order.Contains(id))
+            {
+                return;
+            }
+
+            foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
+            {
+                Visit(feed.FromTrackId);
+            }
+
+            order.Add(id);
+        }
+
+        foreach (var track in _split.Tracks)
+        {
+            Visit(track.Id);
+        }
+
+        return order.ToImmutable();
+    }
+}

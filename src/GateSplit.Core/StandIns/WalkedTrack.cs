@@ -1,0 +1,28 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>What of an element was measured on a track, beside what the split says should arrive there.</summary>
+/// <param name="TrackId">The track.</param>
+/// <param name="Predicted">RMS of both sides together by the split.</param>
+/// <param name="Measured">RMS of both sides together as it arrived.</param>
+/// <param name="Peak">The highest sample that arrived.</param>
+/// <param name="Meter">The highest sample of each twentieth of a second.</param>
+public sealed record WalkedTrack(string TrackId, Decibels Predicted, Decibels Measured, Decibels Peak, ImmutableArray<float> Meter)
+{
+    /// <summary>What is weaker than this, in dBFS RMS, has not arrived.</summary>
+    public const double SilentDb = -90;
+
+    /// <summary>A difference of more than this, in dB, is told.</summary>
+    public const double ToleranceDb = 0.5;
+
+    /// <summary>True if something arrived.</summary>
+    public bool Arrived => Measured.Value > SilentDb;
+
+    /// <summary>True if the split says that something arrives.</summary>
+    public bool Meant => Predicted.Value > SilentDb;
+
+    /// <summary>True if it is as the split says.</summary>
+    public bool Agrees => Arrived == Meant && (!Meant || Math.Abs(Measured.Value - Predicted.Value) <= ToleranceDb);
+}

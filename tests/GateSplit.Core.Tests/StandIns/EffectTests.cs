@@ -1,0 +1,81 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Sound;
+using GateSplit.Core.StandIns;
+
+namespace GateSplit.Core.Tests.StandIns;
+
+/// <summary>The effects do what their formulas say, computed here sample by sample.</summary>
+public sealed class EffectTests
+{
+    private const int Rate = 48000;
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(700)]
+    [InlineData(20000)]
+    public void Echoes_change_sides_and_fall_by_60_dB_in_the_wanted_time(int block)
+    {
+        const double seconds = 0.1;
+        var echo = new Echo(seconds, decaySeconds: 1, Rate);
+        float[] left = new float[60000], right = new float[60000], outLeft = new float[60000], outRight = new float[60000];
+        left[5] = 1;
+        for (var at = 0; at < left.Length; at += block)
+        {
+            var n = Math.Min(block, left.Length - at);
+            echo.Process(left.AsSpan(at, n), right.AsSpan(at, n), outLeft.AsSpan(at, n), outRight.AsSpan(at, n));
+        }
+
+        // One echo every 4800 frames, -6 dB each, so that ten of them make -60.
+        for (var i = 0; i < left.Length; i++)
+        {
+            var number = (i - 5) / 4800;
+            var expected = i > 5 && (i - 5) % 4800 == 0 ? Math.Pow(10, -6.0 * (number - 1) / 20) : 0;
+            Assert.Equal(number % 2 == 1 ? expected : 0, outLeft[i], 1e-6);
+            Assert.Equal(number % 2 == 0 ? expected : 0, outRight[i], 1e-6);
+        }
+    }
+
+    [Theory]
+    [InlineData(1, 0)]
+    [InlineData(2, -6)]
+    [InlineData(4, -9)]
+    public void A_steady_sound_12_dB_above_the_threshold_is_turned_down_by_the_ratio(int ratio, double changeDb)
+    {
+        var master = new Master(new MasterPatch { ThresholdDb = -18, Ratio = ratio }, Rate);
+        var level = (float)Math.Pow(10, -6 / 20.0);
+        var left = Enumerable.Range(0, Rate).Select(i => i % 2 == 0 ? level : -level).ToArray();
+        var right = left.Select(s => s / 2).ToArray();
+        master.Process(left, right);
+        Assert.Equal(-6 + changeDb, Decibels.FromRatio(Math.Abs(left[^1])).Value, 0.05);
+        Assert.Equal(-12.02 + changeDb, Decibels.FromRatio(Math.Abs(right[^1])).Value, 0.05); // both sides alike
+    }
+
+    [Fact]
+    public void Below_its_threshold_a_compressor_changes_nothing()
+    {
+        var samples = Enumerable.Range(0, 9000).Select(i => (float)(0.1 * Math.Sin(i * 0.05))).ToArray();
+        var left = samples.ToArray();
+        new Master(new MasterPatch { ThresholdDb = -18, Ratio = 4 }, Rate).Process(left, samples.ToArray());
+        Assert.Equal(samples, left);
+    }
+
+    [Fact]
+    public void The_filter_of_a_master_falls_by_3_dB_at_its_frequency()
+    {
+        var left = Enumerable.Range(0, Rate).Select(i => (float)Math.Sin(2 * Math.PI * 1000 * i / Rate)).ToArray();
+        new Master(new MasterPatch { LowPassHz = 1000 }, Rate).Process(left, left);
+        Assert.Equal(-3.01, Decibels.FromRatio(left[4800..].Max()).Value, 0.05);
+    }
+
+    [Fact]
+    public void A_crusher_holds_samples_and_leaves_as_many_levels_as_its_bits_have()
+    {
+        var samples = Enumerable.Range(0, 4800).Select(i => (float)Math.Sin(i * 0.01)).ToArray();
+        var crushed = samples.ToArray();
+        new Crusher(new InsertPatch("Grain") { HoldHz = 12000, Bits = 4 }, Rate).Process(crushed);
+        for (var i = 0; i < samples.Length; i++)
+        {
+            Assert.Equal(MathF.Round(samples[i / 4 * 4] * 8) / 8, crushed[i]); // one in four is taken, eight levels a side
+        }
+    }
+}

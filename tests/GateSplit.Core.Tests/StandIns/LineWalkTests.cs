@@ -1,0 +1,125 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+
+namespace GateSplit.Core.Tests.StandIns;
+
+/// <summary>What the walk measures is what the split says, and what is wrong in the room shows.</summary>
+public sealed class LineWalkTests : IDisposable
+{
+    private readonly TempFolder _folder = new();
+
+    public static TheoryData<string> Charts => [.. Shelf.Charts.Select(c => c.Id)];
+
+    public void Dispose() => _folder.Dispose();
+
+    [Theory]
+    [MemberData(nameof(Charts))]
+    public void Every_element_of_a_chart_alone_lands_where_the_split_says_within_a_tenth_of_a_decibel(string id)
+    {
+        var view = Laid(Shelf.Find(id)!);
+        var lines = new LineWalk(view).All();
+        Assert.Equal(
+            view.SoundingElements.Where(e => e.Chart.Kind != ElementKind.NoteOnly).Select(e => e.Ref), lines.Select(l => l.Element).Distinct());
+        foreach (var line in lines)
+        {
+            Assert.True(line.Source.Value > -70, $"{line.Element} gives no sound");
+            Assert.All(line.Tracks, t =>
+            {
+                Assert.Equal(t.Meant, t.Arrived);
+                Assert.Equal(t.Predicted.Value, t.Measured.Value, 0.1);
+            });
+        }
+
+        // Every track that is meant to carry something got it.
+        var arrived = lines.SelectMany(l => l.Tracks).Where(t => t.Arrived).Select(t => t.TrackId).ToHashSet();
+        Assert.All(view.ArmedTracks, t => Assert.Contains(t.Id, arrived));
+    }
+
+    [Theory]
+    [MemberData(nameof(Charts))]
+    public void An_element_printed_alone_holds_what_the_walk_measured(string id)
+    {
+        // The walk against the recorder: the same notes, every other element muted, the file measured by sox's formula.
+        var view = Laid(Shelf.Find(id)!);
+        var element = view.SoundingElements.First(e => e.Chart.Kind is not (ElementKind.Return or ElementKind.NoteOnly)
+            && e.Chart.Hears.Count(h => !h.Bleed) == 1 && view.Signal.Reaching(e.Ref).Any());
+        var walked = new LineWalk(view).One(element.Ref).First();
+        var voice = element.Unit.Chart.Voices.First(v => v.Id == element.Chart.Hears.First(h => !h.Bleed).VoiceId);
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        writer.Hold(voice.Channel, voice.Keys.IsEmpty ? 48 : voice.Keys[0], 100, 0, 1.2);
+        var song = Song.Of(writer.ToFile("One", 1));
+        var split = view.Split with { Pass = view.Split.Pass with { LengthBars = 1, TailSeconds = 0, SampleRate = 48000 } };
+        foreach (var other in view.Elements.Where(e => e.Ref != element.Ref))
+        {
+            split = Sessions.After(split, new SetMuted(other.Ref, true));
+        }
+
+        var printed = new StandInRecorder(Sessions.View(split, song), song).Print(t => _folder[$"{id}-{t.Id}.wav"], DateTime.UnixEpoch);
+        foreach (var track in printed)
+        {
+            var sum = track.Measure.Channels.Sum(c => Math.Pow(c.Rms.Ratio, 2));
+            var there = walked.Tracks.FirstOrDefault(t => t.TrackId == track.Track.Id);
+            if (there is null)
+            {
+                Assert.True(sum < 1e-9, $"{track.Track.Name} holds something of {element.Chart.Name}");
+            }
+            else
+            {
+                Assert.Equal(there.Measured.Value, 10 * Math.Log10(sum), 0.01); // both are two seconds at 120
+            }
+        }
+    }
+
+    [Fact]
+    public void Two_crossed_cables_show_as_two_elements_in_each_others_place()
+    {
+        var view = Laid(MudlarkNine.Chart);
+        var input = view.Split.Tracks.Single(t => t.Name == "Kick").Input!;
+        var crossed = Sessions.After(view.Split, new SetSimulatedInterface(new SimulatedInterface { Crossed = [new(input, input with { Channel = input.Channel + 1 })] }));
+        var lines = new LineWalk(new SplitView(crossed, view.Sounding)).All();
+        Assert.Equal(["kick", "snare"], lines.Where(l => !l.Agrees).Select(l => l.Element.ElementId));
+        Assert.All(lines.Where(l => !l.Agrees), l =>
+        {
+            Assert.Equal([l.Element.ElementId == "kick" ? "Snare" : "Kick"], l.Tracks.Where(t => t.Arrived).Select(t => crossed.Track(t.TrackId)!.Name));
+            Assert.Equal([l.Element.ElementId == "kick" ? "Kick" : "Snare"], l.Tracks.Where(t => t.Meant).Select(t => crossed.Track(t.TrackId)!.Name));
+        });
+    }
+
+    [Fact]
+    public void A_setting_that_is_not_made_shows_as_it_would_in_the_room()
+    {
+        var view = Laid(HeronTen.Chart);
+        var with = new SplitView(Sessions.After(view.Split, new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1), Armed = false })), view.Sounding);
+        WalkedLine Pad(int notMade) => new LineWalk(new SplitView(Sessions.After(with.Split, new MakeSetting("u1", notMade, false)), view.Sounding))
+            .One(with.SoundingElements.First(e => e.Chart.Kind == ElementKind.Voice).Ref).First();
+
+        Assert.DoesNotContain(Pad(0).Tracks, t => t.Arrived && t.TrackId != "t90"); // only the main pair arrives
+        var both = Pad(1);
+        Assert.Equal(2, both.Tracks.Count(t => t.Arrived)); // in the main as well
+        Assert.Single(both.Tracks, t => !t.Agrees);
+        Assert.Empty(Pad(2).Tracks.Where(t => t.Arrived)); // it never starts
+    }
+
+    [Fact]
+    public void With_the_main_muted_only_what_is_separate_is_left()
+    {
+        var view = Laid(MudlarkNine.Chart);
+        var split = Sessions.After(view.Split, new AssignPort(new ElementRef("u1", "snare"), null), new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1) }));
+        var muted = new LineWalk(new SplitView(split, view.Sounding)) { MainMuted = true };
+        Assert.DoesNotContain(muted.One(new ElementRef("u1", "snare")).First().Tracks, t => t.Arrived);
+        Assert.Contains(muted.One(new ElementRef("u1", "kick")).First().Tracks, t => t.Arrived);
+    }
+
+    /// <summary>A source laid as the program proposes, and started again where it must be.</summary>
+    private static SplitView Laid(Chart chart)
+    {
+        var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
+        var after = Layer.Propose(Sessions.View(StartingSplit.Of([chart], (int)song.Bars, 48000), song), new LayWish()).After;
+        return Sessions.View(after.Unit("u1")!.NeedsRestart ? Sessions.After(after, new MarkRestarted("u1")) : after, song);
+    }
+}
