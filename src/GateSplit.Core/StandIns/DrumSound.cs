@@ -75,7 +75,7 @@ internal sealed class DrumSound : VoiceSound
         _metalPhases = new uint[MetalRatios.Length];
         _burstSamples = (int)(BurstSeconds * sampleRate);
         _burstsLeft = patch.Bursts - 1;
-        _choked = note.Choked - note.Start;
+        _choked = note.ChokedAfter;
         for (var i = 0; i < Lanes.Count; i++)
         {
             _random = _random.WithElement(i, Scramble(seed + (uint)i) | 1);

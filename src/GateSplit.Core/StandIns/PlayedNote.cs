@@ -10,4 +10,7 @@ internal readonly record struct PlayedNote(long Start, long End, long Choked, in
 {
     /// <summary>Gain of the velocity: 127 is unity, half of it about 10 dB lower.</summary>
     public float Gain => Velocity * Velocity / (127f * 127f) * 0.85f + Velocity / 127f * 0.15f;
+
+    /// <summary>Samples from its start until another voice cuts it off; far away if none does.</summary>
+    public long ChokedAfter => Choked == long.MaxValue ? long.MaxValue : Choked - Start;
 }
