@@ -1,5 +1,8 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 
@@ -16,6 +19,10 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     /// <summary>Length and size of a pass.</summary>
     public PassTimes Times { get; } = PassTimes.Of(Session.Lines, Session.Song);
 
+    /// <summary>The elements whose lines can be checked.</summary>
+    public IReadOnlyList<ElementRef> LinesToCheck { get; } =
+        [.. Session.Lines.SoundingElements.Where(e => e.Chart.Kind != ElementKind.NoteOnly).Select(e => e.Ref)];
+
     /// <summary>Findings that should be mended.</summary>
     public int ToMend => Findings.Count(f => f.ToMend);
 
@@ -27,6 +34,9 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
             : Core.Words.Count(Session.State.Split.Units.Length, "source"),
         "recorder" => Core.Words.Count(Session.State.Split.Banks.Length, "row of inputs", "rows of inputs"),
         "split" => Session.State.Split.Tracks.IsEmpty ? "not begun" : ToMend > 0 ? $"{ToMend} to mend" : "ready",
+        "line-check" => LinesToCheck.Count is 0 || LinesToCheck.Count(e => LineWay.IsTicked(Session.Lines.Signal, e)) is var ticked && ticked == 0
+            ? "not begun"
+            : ticked == LinesToCheck.Count ? "ready" : $"{ticked} of {LinesToCheck.Count} ticked",
         "print" => Job is { IsActive: true } ? "running" : Takes > 0 ? Core.Words.Count(Takes, "take") : "not begun",
         _ => Takes > 0 ? "ready" : "not begun",
     };

@@ -31,6 +31,7 @@ public static class GateSplitApp
         builder.Services.AddSingleton(options);
         builder.Services.AddSingleton(Database.Open(options.ConnectionString));
         builder.Services.AddSingleton<OpenSessions>();
+        builder.Services.AddSingleton<LineWalks>();
         builder.Services.AddGateSplitJobs(options.ConnectionString, Path.Combine(options.DataFolder, "audio"));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(options.DataFolder, "keys")));
         builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
@@ -57,6 +58,7 @@ public static class GateSplitApp
         app.MapJobs();
         app.MapHandoff();
         app.MapBringIn();
+        app.MapLineCheck();
         return app;
     }
 }

@@ -24,7 +24,7 @@ public sealed class LevelCheck : ICheck
                 continue;
             }
 
-            var peak = Expected(element.Unit, element.Chart) + Decibels.FromRatio(view.Signal.In(track.Id).First(c => c.Element == alone[0]).Gain.Largest);
+            var peak = ExpectedPeak.On(view, alone[0], track.Id) ?? Decibels.Silence;
 
             // A fader above unity is told of by a check of its own.
             if (peak > Hot && element.Set.FaderDb <= 0 && view.Split.Pass.Format != SampleFormat.Float32)
@@ -42,10 +42,4 @@ public sealed class LevelCheck : ICheck
             }
         }
     }
-
-    /// <summary>About what an element peaks at before its fader; what several voices give rarely adds up in full.</summary>
-    private static Decibels Expected(Unit unit, ChartElement element) => Decibels.FromRatio(element.Hears
-        .Where(h => !h.Bleed)
-        .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).Peak * (new Decibels(h.GainDb) + new Decibels(unit.Voice(h.VoiceId).LevelDb)).Ratio)
-        .DefaultIfEmpty().Max());
 }

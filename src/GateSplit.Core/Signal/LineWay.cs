@@ -26,6 +26,10 @@ public static class LineWay
             : $"{name} leaves {unit.Name} by {leaving} and arrives on {Words.List(arriving)}.";
     }
 
+    /// <summary>True if somebody has ticked the line of an element, and it still goes the way it went then.</summary>
+    public static bool IsTicked(SplitSignal signal, ElementRef element) =>
+        signal.Split.Ticked.FirstOrDefault(t => t.Element == element) is { } ticked && ticked.Way == Of(signal, element);
+
     private static string Arrival(Split split, Contribution arrives)
     {
         var track = split.Track(arrives.TrackId)!;

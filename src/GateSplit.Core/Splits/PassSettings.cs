@@ -16,6 +16,9 @@ public sealed record PassSettings(int LengthBars, int CountInBars, double? TailS
     /// <summary>How often a loop goes round before the recording starts, 0 to 8, so that clocked gear locks.</summary>
     public int SettleLoops { get; init; }
 
+    /// <summary>What lines should peak at, in dBFS, -40 to 0.</summary>
+    public double TargetPeakDb { get; init; } = -12;
+
     /// <summary>What the disk takes in a second, in bytes; null if nobody has measured it.</summary>
     public long? DiskBytesPerSecond { get; init; }
 

@@ -38,6 +38,11 @@ public sealed record SetPass(PassSettings Pass) : Edit
             return new Refusal($"A loop settles for 0 to {MostSettleLoops} rounds.");
         }
 
+        if (Pass.TargetPeakDb is not (>= -40 and <= 0))
+        {
+            return new Refusal("The target for peaks is -40 to 0 dBFS.");
+        }
+
         if (Pass.DiskBytesPerSecond <= 0 || Pass.InterfaceBytesPerSecond <= 0)
         {
             return new Refusal("A disk or an interface takes more than nothing a second; leave the field empty if nobody knows.");

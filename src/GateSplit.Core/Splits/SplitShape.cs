@@ -8,7 +8,7 @@ public static class SplitShape
     /// <summary>A sentence about the first thing that does not fit; null for a sound split.</summary>
     public static string? Trouble(Split split)
     {
-        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault || split.Cables.IsDefault || split.TrackGroups.IsDefault)
+        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault || split.Cables.IsDefault || split.Ticked.IsDefault || split.TrackGroups.IsDefault)
         {
             return "The split in this file lacks its units, banks or tracks.";
         }

@@ -18,7 +18,7 @@ public sealed class LineWalk
     private const int BlockFrames = 2048;
     private const double Seconds = 2;
     private const double HoldBeats = 1.2;
-    private const int Velocity = 100;
+    private const int Velocity = 127;
     private const int MiddleKey = 48;
     private const int MetersASecond = 20;
 
@@ -117,7 +117,11 @@ public sealed class LineWalk
                         (arriving.GetValueOrDefault(t.Id) is { } meant ? source.Alone.After(meant.Gain) : default).Rms,
                         tracks[t.Id].Power.Rms,
                         tracks[t.Id].Peak,
-                        tracks[t.Id].Peaks))
+                        tracks[t.Id].Peaks)
+                    {
+                        Meant = arriving.GetValueOrDefault(t.Id) is { Gain.IsZero: false },
+                        ThroughMaster = unit.Chart.Master is not null && said.Into(t.Id).Any(f => f.UnitId == unit.Id && unit.Chart.Port(f.Port)!.IsMain),
+                    })
                     .Where(t => t.Arrived || t.Meant),
             ]);
     }

@@ -17,12 +17,15 @@ public sealed record WalkedTrack(string TrackId, Decibels Predicted, Decibels Me
     /// <summary>A difference of more than this, in dB, is told.</summary>
     public const double ToleranceDb = 0.5;
 
+    /// <summary>True if it comes through master effects, which change its level as they will.</summary>
+    public bool ThroughMaster { get; init; }
+
     /// <summary>True if something arrived.</summary>
     public bool Arrived => Measured.Value > SilentDb;
 
-    /// <summary>True if the split says that something arrives.</summary>
-    public bool Meant => Predicted.Value > SilentDb;
+    /// <summary>True if the split says that it arrives.</summary>
+    public bool Meant { get; init; }
 
     /// <summary>True if it is as the split says.</summary>
-    public bool Agrees => Arrived == Meant && (!Meant || Math.Abs(Measured.Value - Predicted.Value) <= ToleranceDb);
+    public bool Agrees => Arrived == Meant && (!Meant || ThroughMaster || Math.Abs(Measured.Value - Predicted.Value) <= ToleranceDb);
 }

@@ -31,6 +31,7 @@ public sealed class LineWalkTests : IDisposable
             Assert.All(line.Tracks, t =>
             {
                 Assert.Equal(t.Meant, t.Arrived);
+                Assert.False(t.ThroughMaster);
                 Assert.Equal(t.Predicted.Value, t.Measured.Value, 0.1);
             });
         }
@@ -51,7 +52,7 @@ public sealed class LineWalkTests : IDisposable
         var walked = new LineWalk(view).One(element.Ref).First();
         var voice = element.Unit.Chart.Voices.First(v => v.Id == element.Chart.Hears.First(h => !h.Bleed).VoiceId);
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
-        writer.Hold(voice.Channel, voice.Keys.IsEmpty ? 48 : voice.Keys[0], 100, 0, 1.2);
+        writer.Hold(voice.Channel, voice.Keys.IsEmpty ? 48 : voice.Keys[0], 127, 0, 1.2);
         var song = Song.Of(writer.ToFile("One", 1));
         var split = view.Split with { Pass = view.Split.Pass with { LengthBars = 1, TailSeconds = 0, SampleRate = 48000 } };
         foreach (var other in view.Elements.Where(e => e.Ref != element.Ref))
@@ -91,17 +92,59 @@ public sealed class LineWalkTests : IDisposable
     }
 
     [Fact]
+    public void Each_difference_is_told_in_a_sentence()
+    {
+        var view = Laid(MudlarkNine.Chart);
+        var input = view.Split.Tracks.Single(t => t.Name == "Kick").Input!;
+        string? Told(string element, params Edit[] edits)
+        {
+            var split = Sessions.After(view.Split, edits);
+            var lines = new LineWalk(new SplitView(split, view.Sounding)).All();
+            return WalkVerdict.Of(split, lines.Single(l => l.Element.ElementId == element), lines);
+        }
+
+        SetSimulatedInterface Cross(InputRef a, InputRef b) => new(new SimulatedInterface { Crossed = [new(a, b)] });
+        var bus = new InputRef("buses", 1);
+        Assert.Null(Told("kick"));
+        Assert.Equal(
+            "Kick and Snare are in each other's place: Kick arrives on Snare. Two cables or two inputs are swapped.",
+            Told("kick", Cross(input, input with { Channel = input.Channel + 1 })));
+        Assert.Equal(
+            "Kick does not arrive on Kick: it leaves Mudlark Nine by ports 1 and 2, and nobody takes it there.", Told("kick", Cross(input, bus)));
+        Assert.Equal("Kick does not arrive on Kick: it leaves Mudlark Nine by the main mix only.", Told("kick", new MakeSetting("u1", 0, false)));
+        Assert.Equal("Kick does not arrive on Kick: Mudlark Nine does not play it.", Told("kick", new MakeSetting("u1", 1, false)));
+        Assert.Equal("Kick arrives on Spare instead of Kick.", Told("kick", new AddTrack(new Track("t90", "Spare", Width.Mono) { Input = input with { Channel = 12 } }), Cross(input, input with { Channel = 12 })));
+    }
+
+    [Fact]
+    public void Trimming_brings_every_peak_to_the_target_and_unity_back_to_the_start()
+    {
+        var view = Laid(MudlarkNine.Chart);
+        IEnumerable<(ElementRef, Decibels)> Peaks(SplitView v) => new LineWalk(v).All().SelectMany(l => l.Tracks.Where(t => t.Arrived).Select(t => (l.Element, t.Peak)));
+        var hot = Peaks(view).Where(p => p.Item2.Value > -12).Select(p => p.Item1.ElementId).ToHashSet();
+        Assert.NotEmpty(hot);
+        var trimmed = new SplitView(Sessions.After(view.Split, LevelPlan.Trim(view, Peaks(view))!), view.Sounding);
+        Assert.All(Peaks(trimmed), p => Assert.True(hot.Contains(p.Item1.ElementId) ? Math.Abs(p.Item2.Value + 12) < 0.1 : p.Item2.Value <= -12));
+        Assert.Null(LevelPlan.Trim(trimmed, Peaks(trimmed)));
+        var unity = Sessions.After(trimmed.Split, LevelPlan.ToUnity(trimmed)!);
+        Assert.Equal(view.Split.Units[0].Elements, unity.Units[0].Elements);
+        Assert.Null(LevelPlan.ToUnity(view));
+    }
+
+    [Fact]
     public void A_setting_that_is_not_made_shows_as_it_would_in_the_room()
     {
         var view = Laid(HeronTen.Chart);
         var with = new SplitView(Sessions.After(view.Split, new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1), Armed = false })), view.Sounding);
-        WalkedLine Pad(int notMade) => new LineWalk(new SplitView(Sessions.After(with.Split, new MakeSetting("u1", notMade, false)), view.Sounding))
-            .One(with.SoundingElements.First(e => e.Chart.Kind == ElementKind.Voice).Ref).First();
+        var pad = with.SoundingElements.First(e => e.Chart.Kind == ElementKind.Voice).Ref;
+        WalkedLine Pad(int notMade) => new LineWalk(new SplitView(Sessions.After(with.Split, new SetInMain(pad, false), new MakeSetting("u1", notMade, false)), view.Sounding))
+            .One(pad).First();
 
-        Assert.DoesNotContain(Pad(0).Tracks, t => t.Arrived && t.TrackId != "t90"); // only the main pair arrives
+        Assert.DoesNotContain(Pad(0).Tracks, t => t.Arrived); // only the main pair arrives, and the pad is not in it
         var both = Pad(1);
         Assert.Equal(2, both.Tracks.Count(t => t.Arrived)); // in the main as well
         Assert.Single(both.Tracks, t => !t.Agrees);
+        Assert.True(both.Tracks.Single(t => t.TrackId == "t90").ThroughMaster);
         Assert.Empty(Pad(2).Tracks.Where(t => t.Arrived)); // it never starts
     }
 

@@ -1,0 +1,32 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Planning;
+
+/// <summary>Sets many source faders at once, where a fader is printed at all.</summary>
+public static class LevelPlan
+{
+    /// <summary>All faders to unity, which gives the strongest clean signal; null if they are there already.</summary>
+    public static Edit? ToUnity(SplitView view) => Together("Set the source faders to unity", [
+        .. view.SoundingElements.Where(e => e.Set.FaderDb != 0 && Printed(view, e.Ref)).Select(e => new SetFader(e.Ref, 0)),
+    ]);
+
+    /// <summary>The faders of what peaks above the target, down by so much that it peaks there; null if nothing does.</summary>
+    /// <param name="view">The split.</param>
+    /// <param name="peaks">What elements peak at on their tracks, as measured.</param>
+    public static Edit? Trim(SplitView view, IEnumerable<(ElementRef Element, Decibels Peak)> peaks) => Together("Turn down what is too hot", [
+        .. from line in peaks.GroupBy(p => p.Element)
+           let over = line.Max(p => p.Peak.Value) - view.Split.Pass.TargetPeakDb
+           where over > 0.05 && Printed(view, line.Key)
+           select new SetFader(line.Key, Math.Max(-120, Math.Round(view.SettingsOf(line.Key).FaderDb - over, 1))),
+    ]);
+
+    /// <summary>True if a port of the element listens after its fader.</summary>
+    private static bool Printed(SplitView view, ElementRef element) =>
+        view.Signal.PortsOf(element).Any(p => view.ElementOf(element).Unit.Chart.Port(p.Port)!.Tap != Tap.BeforeFader);
+
+    private static Several? Together(string name, ImmutableArray<Edit> edits) => edits.IsEmpty ? null : new Several(name, edits);
+}
