@@ -45,6 +45,7 @@ public static class AllChecks
         new LevelCheck(),
         new SettleCheck(),
         new OldCopyCheck(),
+        new SettingsCheck(),
         new SpeedCheck(),
         new RoomCheck(),
     ];

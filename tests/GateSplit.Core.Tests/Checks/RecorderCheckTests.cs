@@ -39,6 +39,7 @@ public sealed class RecorderCheckTests
         { "Level", "mudlark-nine", None, [new ShapeVoice("u1", new UnitVoice("kick") { LevelDb = 9 })], "Kick is expected to reach +7", true },
         { "Level", "mudlark-nine", None, [new SetFader(new("u1", "cymbal"), -60)], "Cymbal is expected to reach no more than", false },
         { "Settle", "mudlark-nine", [new SetPass(Pass("mudlark-nine") with { Looped = true, SettleLoops = 1 })], [new SetPass(Pass("mudlark-nine") with { Looped = true })], "Mudlark Nine needs a round to lock to the clock", true },
+        { "Settings", "mudlark-nine", [new MakeSetting("u1", null, true)], [new MakeSetting("u1", 0, false)], "1 setting of Mudlark Nine is not ticked yet. First: Set USB outputs to separate.", true },
         { "OldCopy", "mudlark-nine", None, [new AddUnit(MudlarkNine.Chart)], "Mudlark Nine 2 plays the same notes as Mudlark Nine, and no track takes it", true },
         {
             // 9 mono tracks of 3 bytes at 48 kHz are 1 296 000 bytes a second.

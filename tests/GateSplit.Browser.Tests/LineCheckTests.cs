@@ -1,0 +1,54 @@
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>The line check in the browser: two crossed cables in the simulated interface are found, by the walk and by ear.</summary>
+public sealed class LineCheckTests
+{
+    [Fact]
+    public async Task Two_crossed_cables_are_found_and_put_right()
+    {
+        await using var app = await TestApp.Start();
+        using var browser = new Browser(app.Port);
+        browser.Open("/sessions/3/line-check");
+
+        // Relief Boat's first two sockets are crossed with its third and fourth, one cable each.
+        browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
+        Choose("a", "Socket 1");
+        Choose("b", "Socket 3");
+        browser.Button("Cross these two").Click();
+        browser.WaitUntil(() => browser.Text.Contains("1 pair crossed"), "the cables are crossed");
+
+        browser.Find("#walk-all").Click();
+        browser.WaitUntil(() => browser.All("#walked").Count > 0, "all lines are walked", TimeSpan.FromSeconds(60));
+        Assert.StartsWith("4 lines of 9 are not as the split says", browser.Find("#walked").Text, StringComparison.Ordinal); // two in each pass
+        Assert.Equal(4, browser.All(".walk-list li").Count);
+        Assert.Equal(4, browser.All("#walk-table tr.walk-bad").Count);
+
+        // The first line is heard, and its meters move.
+        browser.Press(Keys.Space);
+        browser.WaitUntil(() => browser.Find("#line-now").GetAttribute("data-heard") == "true", "the line is heard");
+        var widths = new HashSet<string>();
+        browser.WaitUntil(() => widths.Add(browser.Find("#line-now .meter-bar").GetAttribute("width")!) && widths.Count > 3, "the meter moves");
+        browser.Press(Keys.Space);
+
+        browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
+        browser.All("button").Single(b => b.Text.EndsWith("right", StringComparison.Ordinal) && b.Text.StartsWith("Put", StringComparison.Ordinal)).SendKeys(Keys.Enter);
+        browser.WaitUntil(() => browser.Text.Contains("as they should be"), "the cables are right again");
+        browser.Find("#walk-all").Click();
+        browser.WaitUntil(() => browser.All("#walked.walk-good-text").Count > 0, "every line arrives where it should", TimeSpan.FromSeconds(60));
+
+        // By keys: it is right, go on; go on without a tick.
+        var first = browser.Find("#line-title").Text;
+        browser.Press("y");
+        browser.WaitUntil(() => browser.Find("#ticked").Text == "1" && browser.Find("#line-title").Text != first, "the first line is ticked and the second is there");
+        var second = browser.Find("#line-title").Text;
+        browser.Press("n");
+        browser.WaitUntil(() => browser.Find("#line-title").Text != second, "the third line is there");
+        Assert.Equal("1", browser.Find("#ticked").Text);
+        Assert.Empty(browser.Complaints);
+
+        void Choose(string name, string input) => browser.Find($".side-column select[name='{name}']").SendKeys(input);
+    }
+}
