@@ -30,6 +30,21 @@ public sealed record Job
     /// <summary>The take it made.</summary>
     public long? TakeId { get; init; }
 
+    /// <summary>For a print: the print that this pass belongs to.</summary>
+    public long? PrintId { get; init; }
+
+    /// <summary>For a print: which pass, from 1.</summary>
+    public int Pass { get; init; }
+
+    /// <summary>How many workers have begun it.</summary>
+    public int Tries { get; init; }
+
+    /// <summary>Peaks of the tracks just now, as "t1:0.52 t2:0.001"; empty while nobody tells.</summary>
+    public string Levels { get; init; } = "";
+
+    /// <summary>When it was asked for.</summary>
+    public DateTime CreatedAt { get; init; }
+
     /// <summary>Seconds since a worker took it; null before.</summary>
     public double? Seconds { get; init; }
 

@@ -8,23 +8,55 @@ namespace GateSplit.Data;
 public sealed class JobStore(NpgsqlDataSource database)
 {
     private const string Columns = """
-        select id, session_id, kind, state, request, share, sentence, stop_requested, take_id,
+        select id, session_id, kind, state, request, share, sentence, stop_requested, take_id, print_id, pass, tries, levels, created_at,
                extract(epoch from coalesce(ended_at, now()) - started_at)::double precision as seconds
         from jobs
         """;
 
     /// <summary>Puts a job into the queue.</summary>
     /// <returns>Its id, or null if the session already has one that waits or runs.</returns>
-    public async Task<long?> Create(long sessionId, string kind, string request)
+    public async Task<long?> Create(long sessionId, string kind, string request) =>
+        await Create(sessionId, kind, request, [1], null) is [var id] ? id : null;
+
+    /// <summary>Puts the passes of a print into the queue.</summary>
+    /// <param name="sessionId">The session.</param>
+    /// <param name="request">What each pass is to record, as JSON.</param>
+    /// <param name="passes">The passes, from 1, in order.</param>
+    /// <param name="printId">The print whose take they belong to; null for a new one.</param>
+    /// <returns>Their ids; none if the session already has a job that waits or runs.</returns>
+    public Task<IReadOnlyList<long>> CreatePrint(long sessionId, string request, IReadOnlyList<int> passes, long? printId) =>
+        Create(sessionId, TakeKind.Print, request, passes, printId);
+
+    private async Task<IReadOnlyList<long>> Create(long sessionId, string kind, string request, IReadOnlyList<int> passes, long? printId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return await connection.ExecuteScalarAsync<long?>(
-            """
-            insert into jobs (session_id, kind, state, request) values (@sessionId, @kind, 'queued', @request::jsonb)
-            on conflict (session_id) where state in ('queued', 'running') do nothing
-            returning id
-            """,
-            new { sessionId, kind, request });
+        await using var transaction = await connection.BeginTransactionAsync();
+
+        // Two browsers that press print at once: the second one waits here, and then sees the jobs of the first.
+        await connection.ExecuteAsync("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
+        if (await connection.ExecuteScalarAsync<bool>(
+                "select exists (select 1 from jobs where session_id = @sessionId and state in ('queued', 'running'))", new { sessionId }, transaction))
+        {
+            return [];
+        }
+
+        var ids = new List<long>();
+        foreach (var pass in passes)
+        {
+            ids.Add(await connection.ExecuteScalarAsync<long>(
+                "insert into jobs (session_id, kind, state, request, pass) values (@sessionId, @kind, 'queued', @request::jsonb, @pass) returning id",
+                new { sessionId, kind, request, pass },
+                transaction));
+        }
+
+        if (kind == TakeKind.Print)
+        {
+            await connection.ExecuteAsync(
+                "update jobs set print_id = @print where id = any(@ids)", new { print = printId ?? ids[0], ids = ids.ToArray() }, transaction);
+        }
+
+        await transaction.CommitAsync();
+        return ids;
     }
 
     /// <summary>One job; null if there is none.</summary>
@@ -34,11 +66,29 @@ public sealed class JobStore(NpgsqlDataSource database)
         return await connection.QuerySingleOrDefaultAsync<Job>($"{Columns} where id = @id", new { id });
     }
 
-    /// <summary>The newest job of a session; null if it never had one.</summary>
+    /// <summary>The job of a session that runs, or the first one that waits, or else the newest; null if it never had one.</summary>
     public async Task<Job?> Newest(long sessionId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return await connection.QuerySingleOrDefaultAsync<Job>($"{Columns} where session_id = @sessionId order by id desc limit 1", new { sessionId });
+        return await connection.QuerySingleOrDefaultAsync<Job>(
+            $"""
+            {Columns} where session_id = @sessionId
+            order by case state when 'running' then 0 when 'queued' then 1 else 2 end, case when state = 'queued' then id end, id desc limit 1
+            """, new { sessionId });
+    }
+
+    /// <summary>The jobs of a session that wait or run, the first one first; and those of its last print or bring-in that ended without a take.</summary>
+    public async Task<IReadOnlyList<Job>> Current(long sessionId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return (await connection.QueryAsync<Job>(
+            $"""
+            {Columns} where session_id = @sessionId and (state in ('queued', 'running') or (state <> 'done'
+                and coalesce(print_id, id) = (select coalesce(print_id, id) from jobs where session_id = @sessionId order by id desc limit 1)
+                and not exists (select 1 from jobs again where again.print_id = jobs.print_id and again.pass = jobs.pass and again.id > jobs.id)))
+            order by id
+            """,
+            new { sessionId })).AsList();
     }
 
     /// <summary>A worker takes a waiting job.</summary>
@@ -57,31 +107,57 @@ public sealed class JobStore(NpgsqlDataSource database)
     }
 
     /// <summary>A worker tells how far it is.</summary>
-    /// <returns>True if the job is to go on; false if a person wants it to stop.</returns>
-    public async Task<bool> Beat(long id, double share)
+    /// <param name="id">The job.</param>
+    /// <param name="worker">The worker.</param>
+    /// <param name="share">The share done, 0 to 1.</param>
+    /// <param name="levels">Peaks of the tracks just now.</param>
+    /// <returns>What the worker is to do; null if the job is no longer its own.</returns>
+    public async Task<bool?> Beat(long id, string worker, double share, string levels)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return !await connection.ExecuteScalarAsync<bool>(
-            "update jobs set share = @share, heartbeat_at = now() where id = @id returning stop_requested", new { id, share });
+        var stop = await connection.QuerySingleOrDefaultAsync<bool?>(
+            """
+            update jobs set share = @share, levels = @levels, heartbeat_at = now()
+            where id = @id and worker = @worker and state = 'running' returning stop_requested
+            """,
+            new { id, worker, share, levels });
+        return stop is null ? null : !stop;
     }
 
-    /// <summary>A person wants a job to stop; one that still waits is stopped at once.</summary>
+    /// <summary>A person wants a job to stop, and the passes of its print after it; those that still wait are stopped at once.</summary>
     public Task<bool> RequestStop(long id) => Change(
         """
         update jobs set stop_requested = true,
             state = case when state = 'queued' then 'stopped' else state end,
+            sentence = case when state = 'queued' then 'Stopped before it began.' else sentence end,
             ended_at = case when state = 'queued' then now() else ended_at end
-        where id = @id and state in ('queued', 'running')
+        where state in ('queued', 'running') and (id = @id or (print_id = (select print_id from jobs where id = @id) and id > @id))
         """,
         new { id });
+
+    /// <summary>Gives the passes of workers that are gone back to the queue; a pass that ended four workers is not tried again.</summary>
+    /// <returns>The passes that wait again.</returns>
+    public async Task<IReadOnlyList<long>> TakeOver(TimeSpan silentFor, IReadOnlyList<string> gone)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return (await connection.QueryAsync<long>(
+            """
+            update jobs set state = 'queued', worker = null, share = 0, levels = '', tries = tries + 1
+            where state = 'running' and kind = 'print' and tries < 5 and not stop_requested
+              and (heartbeat_at < now() - @silentFor or worker = any(@gone))
+            returning id
+            """,
+            new { silentFor, gone = gone.ToArray() })).AsList();
+    }
 
     /// <summary>Ends a job that made no take.</summary>
     /// <param name="id">The job.</param>
     /// <param name="state">Stopped or failed.</param>
     /// <param name="sentence">What to tell the user.</param>
-    public Task<bool> End(long id, string state, string sentence) => Change(
-        "update jobs set state = @state, sentence = @sentence, ended_at = now() where id = @id and state in ('queued', 'running')",
-        new { id, state, sentence });
+    /// <param name="worker">The worker that ends it; if another one has it by now, nothing is changed.</param>
+    public Task<bool> End(long id, string state, string sentence, string worker) => Change(
+        "update jobs set state = @state, sentence = @sentence, ended_at = now() where id = @id and state = 'running' and worker = @worker",
+        new { id, state, sentence, worker });
 
     /// <summary>Tells the jobs whose worker is gone as interrupted.</summary>
     /// <param name="silentFor">How long a worker may be silent.</param>
@@ -99,11 +175,11 @@ public sealed class JobStore(NpgsqlDataSource database)
             new { silentFor, gone = gone.ToArray() });
     }
 
-    /// <summary>The ids of jobs that wait or run.</summary>
-    public async Task<IReadOnlySet<long>> Active()
+    /// <summary>The jobs that wait or run, each with the number of its try.</summary>
+    public async Task<IReadOnlyDictionary<long, int>> Active()
     {
         await using var connection = await database.OpenConnectionAsync();
-        return (await connection.QueryAsync<long>("select id from jobs where state in ('queued', 'running')")).ToHashSet();
+        return (await connection.QueryAsync<(long Id, int Tries)>("select id, tries from jobs where state in ('queued', 'running')")).ToDictionary(j => j.Id, j => j.Tries);
     }
 
     /// <summary>What the jobs that wait or run were asked for, as JSON.</summary>

@@ -10,6 +10,12 @@ namespace GateSplit.Data;
 /// <param name="Tracks">Its tracks in order.</param>
 public sealed record NewTake(long SessionId, string Kind, int Revision, string Note, IReadOnlyList<NewTake.Track> Tracks)
 {
+    /// <summary>The print that a pass belongs to: all passes of one make one take. Null for what is whole by itself.</summary>
+    public long? PrintId { get; init; }
+
+    /// <summary>The notes that sounded, as a MIDI file; null if nobody knows.</summary>
+    public byte[]? Notes { get; init; }
+
     /// <summary>One track of it.</summary>
     /// <param name="TrackId">The track of the split.</param>
     /// <param name="Name">Its name then.</param>
@@ -21,5 +27,15 @@ public sealed record NewTake(long SessionId, string Kind, int Revision, string N
     /// <param name="OverviewHash">Its overview in the audio store.</param>
     /// <param name="Measure">What it holds.</param>
     public sealed record Track(
-        string TrackId, string Name, string? Family, string Elements, string Source, string Hash, long Bytes, string OverviewHash, FileMeasure Measure);
+        string TrackId, string Name, string? Family, string Elements, string Source, string Hash, long Bytes, string OverviewHash, FileMeasure Measure)
+    {
+        /// <summary>Its place in the take, from 1.</summary>
+        public int Position { get; init; }
+
+        /// <summary>The pass it was recorded in, from 1.</summary>
+        public int Pass { get; init; } = 1;
+
+        /// <summary>A remark, such as that it was stopped early.</summary>
+        public string Remark { get; init; } = "";
+    }
 }

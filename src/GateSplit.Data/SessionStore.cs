@@ -61,6 +61,20 @@ public sealed class SessionStore(NpgsqlDataSource database)
         return row is null ? null : new SessionState(row.Id, row.Name, row.Song, row.Revision, SplitJson.Read(row.Document), row.Undo, row.Redo);
     }
 
+    /// <summary>A session as it was at a revision; null if there is none.</summary>
+    public async Task<SessionState?> Load(long id, int revision)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        var row = await connection.QuerySingleOrDefaultAsync<Row>(
+            """
+            select s.id, s.name, s.song, r.revision, r.document, null::text as undo, null::text as redo
+            from sessions s join split_revisions r on r.session_id = s.id and r.revision = @revision
+            where s.id = @id
+            """,
+            new { id, revision });
+        return row is null ? null : new SessionState(row.Id, row.Name, row.Song, row.Revision, SplitJson.Read(row.Document), row.Undo, row.Redo);
+    }
+
     /// <summary>Makes a session with its first revision and gives its id.</summary>
     public async Task<long> Create(string name, byte[] song, Split split)
     {

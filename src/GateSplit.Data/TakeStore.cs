@@ -8,10 +8,11 @@ namespace GateSplit.Data;
 public sealed class TakeStore(NpgsqlDataSource database)
 {
     private const string Tracks = """
-        select tt.take_id, tt.position, tt.track_id, tt.name, tt.family, tt.elements, tt.source, tt.hash,
+        select tt.take_id, owner.number as take_number, tt.position, tt.pass, tt.remark, tt.track_id, tt.name, tt.family, tt.elements, tt.source, tt.hash,
                a.bytes, a.channels, a.sample_rate, a.sample_format, a.frames, a.overview_hash, a.remarks,
                m.sample_peak_dbfs, m.rms_dbfs, m.dc_offset, m.clipped_runs, m.silent
         from take_tracks tt
+        join takes owner on owner.id = tt.take_id
         join audio_files a on a.hash = tt.hash
         cross join lateral (
             select max(sample_peak_dbfs) as sample_peak_dbfs, max(rms_dbfs) as rms_dbfs,
@@ -19,6 +20,8 @@ public sealed class TakeStore(NpgsqlDataSource database)
                    sum(clipped_runs)::bigint as clipped_runs, bool_and(silent) as silent
             from measurements where hash = tt.hash) m
         """;
+
+    private const string Heads = "select id, session_id, number, kind, revision, note, created_at from takes";
 
     /// <summary>How many takes a session has.</summary>
     public async Task<long> Count(long sessionId)
@@ -31,9 +34,9 @@ public sealed class TakeStore(NpgsqlDataSource database)
     public async Task<IReadOnlyList<Take>> Of(long sessionId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        var heads = (await connection.QueryAsync<Head>("select * from takes where session_id = @sessionId order by number desc", new { sessionId })).AsList();
+        var heads = (await connection.QueryAsync<Head>($"{Heads} where session_id = @sessionId order by number desc", new { sessionId })).AsList();
         var tracks = (await connection.QueryAsync<TakeTrack>(
-                $"{Tracks} join takes t on t.id = tt.take_id where t.session_id = @sessionId order by tt.position", new { sessionId }))
+                $"{Tracks} where owner.session_id = @sessionId order by tt.position", new { sessionId }))
             .ToLookup(t => t.TakeId);
         return [.. heads.Select(h => h.With([.. tracks[h.Id]]))];
     }
@@ -42,7 +45,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
     public async Task<Take?> Find(long id)
     {
         await using var connection = await database.OpenConnectionAsync();
-        var head = await connection.QuerySingleOrDefaultAsync<Head>("select * from takes where id = @id", new { id });
+        var head = await connection.QuerySingleOrDefaultAsync<Head>($"{Heads} where id = @id", new { id });
         if (head is null)
         {
             return null;
@@ -81,18 +84,26 @@ public sealed class TakeStore(NpgsqlDataSource database)
             return already;
         }
 
-        var id = await connection.ExecuteScalarAsync<long>(
-            """
-            insert into takes (session_id, number, kind, revision, note)
-            select @SessionId, coalesce(max(number), 0) + 1, @Kind, @Revision, @Note from takes where session_id = @SessionId
-            returning id
-            """,
-            take,
-            transaction);
-        for (var i = 0; i < take.Tracks.Count; i++)
+        // Numbers are given one after the other, and two passes of one print find the same take.
+        await connection.ExecuteAsync("select 1 from sessions where id = @SessionId for update", take, transaction);
+        var id = await connection.ExecuteScalarAsync<long?>("select id from takes where print_id = @PrintId", take, transaction)
+            ?? await connection.ExecuteScalarAsync<long>(
+                """
+                insert into takes (session_id, number, kind, revision, note, print_id, notes)
+                select @SessionId, coalesce(max(number), 0) + 1, @Kind, @Revision, @Note, @PrintId, @Notes from takes where session_id = @SessionId
+                returning id
+                """,
+                take,
+                transaction);
+        foreach (var track in take.Tracks)
         {
-            await KeepTrack(connection, transaction, id, i + 1, take.Tracks[i]);
+            await KeepTrack(connection, transaction, id, track);
         }
+
+        await connection.ExecuteAsync(
+            "delete from line_choices where session_id = @SessionId and track_id = any(@tracks)",
+            new { take.SessionId, tracks = take.Tracks.Select(t => t.TrackId).ToArray() },
+            transaction);
 
         await connection.ExecuteAsync(
             "update jobs set state = 'done', share = 1, take_id = @id, ended_at = now(), sentence = '' where id = @jobId; update sessions set updated_at = now() where id = @SessionId",
@@ -100,6 +111,56 @@ public sealed class TakeStore(NpgsqlDataSource database)
             transaction);
         await transaction.CommitAsync();
         return id;
+    }
+
+    /// <summary>The notes that sounded in a take, as a MIDI file; null if nobody knows.</summary>
+    public async Task<byte[]?> Notes(long id)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<byte[]?>("select notes from takes where id = @id", new { id });
+    }
+
+    /// <summary>Of each track the recording that counts: that of the chosen take, or of the newest.</summary>
+    /// <returns>As if it were a take, with the number 0; null if there is no take.</returns>
+    public async Task<Take?> Chosen(long sessionId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        var tracks = (await connection.QueryAsync<TakeTrack>(
+            $"""
+            select distinct on (line.track_id) line.* from ({Tracks} where owner.session_id = @sessionId) line
+            left join line_choices choice on choice.session_id = @sessionId and choice.track_id = line.track_id
+            order by line.track_id, (line.take_id = choice.take_id) desc nulls last, line.take_number desc
+            """,
+            new { sessionId })).OrderBy(t => t.Position).ThenBy(t => t.TrackId, StringComparer.Ordinal).ToList();
+        return tracks.Count == 0
+            ? null
+            : new Take(0, sessionId, 0, TakeKind.Print, 0, "", DateTime.UtcNow, [.. tracks.Select((t, i) => t with { Position = i + 1 })]);
+    }
+
+    /// <summary>Chooses the take that counts for a track.</summary>
+    public async Task Choose(long sessionId, string trackId, long takeId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            """
+            insert into line_choices (session_id, track_id, take_id)
+            select @sessionId, @trackId, t.id from takes t join take_tracks tt on tt.take_id = t.id
+            where t.session_id = @sessionId and t.id = @takeId and tt.track_id = @trackId
+            on conflict (session_id, track_id) do update set take_id = excluded.take_id
+            """,
+            new { sessionId, trackId, takeId });
+    }
+
+    /// <summary>Writes a remark beside a track of a take.</summary>
+    public async Task Remark(long sessionId, long takeId, string trackId, string remark)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            """
+            update take_tracks tt set remark = @remark from takes t
+            where t.id = tt.take_id and t.session_id = @sessionId and tt.take_id = @takeId and tt.track_id = @trackId
+            """,
+            new { sessionId, takeId, trackId, remark });
     }
 
     /// <summary>Deletes a take and gives the files that nothing uses any more.</summary>
@@ -113,7 +174,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
         return orphans;
     }
 
-    private static async Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, int position, NewTake.Track track)
+    private static async Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, NewTake.Track track)
     {
         var format = track.Measure.Format;
         await connection.ExecuteAsync(
@@ -139,10 +200,11 @@ public sealed class TakeStore(NpgsqlDataSource database)
 
         await connection.ExecuteAsync(
             """
-            insert into take_tracks (take_id, position, track_id, name, family, elements, source, hash)
-            values (@takeId, @position, @TrackId, @Name, @Family, @Elements, @Source, @Hash)
+            insert into take_tracks (take_id, position, pass, remark, track_id, name, family, elements, source, hash)
+            values (@takeId, @Position, @Pass, @Remark, @TrackId, @Name, @Family, @Elements, @Source, @Hash)
+            on conflict (take_id, position) do update set hash = excluded.hash, name = excluded.name, remark = excluded.remark
             """,
-            new { takeId, position, track.TrackId, track.Name, track.Family, track.Elements, track.Source, track.Hash },
+            new { takeId, track.Position, track.Pass, track.Remark, track.TrackId, track.Name, track.Family, track.Elements, track.Source, track.Hash },
             transaction);
     }
 

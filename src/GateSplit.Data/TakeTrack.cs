@@ -11,6 +11,15 @@ public sealed record TakeTrack
     /// <summary>Place in the order, from 1.</summary>
     public int Position { get; init; }
 
+    /// <summary>The pass it was recorded in, from 1.</summary>
+    public int Pass { get; init; }
+
+    /// <summary>A remark of the program or of a person.</summary>
+    public string Remark { get; init; } = "";
+
+    /// <summary>The number of its take.</summary>
+    public int TakeNumber { get; init; }
+
     /// <summary>The track of the split.</summary>
     public string TrackId { get; init; } = "";
 

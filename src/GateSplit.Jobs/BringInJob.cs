@@ -78,6 +78,6 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
         var adopted = await parts.Adopt(
             session.Lines, cut, new Part(pulse, CutShare + MeasureShare, 1 - CutShare - MeasureShare), pulse.Stop);
         var note = recording.Remarks.IsEmpty ? request.FileName : $"{request.FileName}. {string.Join(" ", recording.Remarks)}";
-        return new NewTake(job.SessionId, TakeKind.BringIn, state.Revision, note, adopted);
+        return new NewTake(job.SessionId, TakeKind.BringIn, state.Revision, note, [.. adopted.Select((t, i) => t with { Position = state.Split.Tracks.IndexOf(lines[i].Track) + 1 })]);
     }
 }

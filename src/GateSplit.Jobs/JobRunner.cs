@@ -21,38 +21,49 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
             return;
         }
 
+        // Each try works in a folder of its own: a worker that was thought to be gone may still write into its.
+        var staging = $"job-{jobId}-{job.Tries}";
         try
         {
             NewTake take;
             await using (var pulse = new JobPulse(jobId, jobs, log, shutdown))
             {
-                take = await Task.Run(() => work(job, store.Staging(StagingOf(jobId)), pulse), CancellationToken.None);
+                try
+                {
+                    take = await Task.Run(() => work(job, store.Staging(staging), pulse), CancellationToken.None);
+                }
+                catch (OperationCanceledException) when (pulse.IsTakenOver)
+                {
+                    log.LogWarning("Job {Job} belongs to another worker by now", jobId);
+                    store.Discard(staging);
+                    return;
+                }
             }
 
             await Resilient.Run(() => takes.Keep(take, jobId), log);
-            store.Discard(StagingOf(jobId));
+            store.Discard(staging);
         }
         catch (OperationCanceledException) when (shutdown.IsCancellationRequested)
         {
-            await End(jobId, JobState.Interrupted, "The program was ended while this ran. Nothing half-written was kept; start it again.");
+            await End(jobId, staging, JobState.Interrupted, "The program was ended while this ran. Nothing half-written was kept; start it again.");
         }
         catch (OperationCanceledException)
         {
-            await End(jobId, JobState.Stopped, "Stopped. Nothing was kept of it.");
+            await End(jobId, staging, JobState.Stopped, "Stopped. Nothing was kept of it.");
         }
         catch (JobRefused e)
         {
-            await End(jobId, JobState.Failed, e.Message);
+            await End(jobId, staging, JobState.Failed, e.Message);
         }
         catch (Exception e) when (FindIo(e) is { } io)
         {
             log.LogWarning(e, "Job {Job} was refused by the disk", jobId);
-            await End(jobId, JobState.Failed, $"{DiskSentence(io)} Nothing half-written was kept.");
+            await End(jobId, staging, JobState.Failed, $"{DiskSentence(io)} Nothing half-written was kept.");
         }
         catch (Exception e)
         {
             log.LogError(e, "Job {Job} failed", jobId);
-            await End(jobId, JobState.Failed, "This could not be finished because of a fault in the program; its log tells more. Nothing half-written was kept.");
+            await End(jobId, staging, JobState.Failed, "This could not be finished because of a fault in the program; its log tells more. Nothing half-written was kept.");
         }
     }
 
@@ -68,11 +79,9 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
     }
 
     /// <summary>Clears the work away before anybody is told that it has ended.</summary>
-    private Task End(long jobId, string state, string sentence)
+    private Task End(long jobId, string staging, string state, string sentence)
     {
-        store.Discard(StagingOf(jobId));
-        return Resilient.Run(() => jobs.End(jobId, state, sentence), log);
+        store.Discard(staging);
+        return Resilient.Run(() => jobs.End(jobId, state, sentence, WorkerName.Own), log);
     }
-
-    private static string StagingOf(long jobId) => $"job-{jobId}";
 }

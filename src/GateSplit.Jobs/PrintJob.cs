@@ -1,4 +1,9 @@
+using System.Globalization;
+using System.Text.Json;
 using GateSplit.Core;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using Hangfire;
@@ -18,23 +23,52 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
 
     private async Task<NewTake> Print(Job job, string folder, JobPulse pulse)
     {
-        var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
+        var request = JsonSerializer.Deserialize<PrintRequest>(job.Request, SplitJson.Options)!;
+        var state = await Resilient.Run(() => sessions.Load(job.SessionId, request.Revision), log) ?? throw new JobRefused("The session is gone.");
         var session = OpenSession.Of(state);
-        var recorder = new StandInRecorder(session.Lines, session.Song) { Threads = Environment.ProcessorCount };
+        var recorder = new StandInRecorder(session.Lines, session.Song)
+        {
+            Threads = Environment.ProcessorCount,
+            Only = request.Tracks.Count == 0 ? null : request.Tracks.ToHashSet(),
+            Enough = pulse.Enough,
+            Levels = levels => pulse.ReportLevels(string.Join(' ', levels.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.TrackId}:{l.Peak:0.####}")))),
+        };
         if (recorder.Refusal() is { } refusal)
         {
             throw new JobRefused(refusal);
         }
 
-        var needed = Core.Planning.PassTimes.Of(session.Lines, session.Song).Bytes;
+        var times = PassTimes.Of(session.Lines, session.Song);
+        var needed = times.Bytes;
         if (needed > store.FreeBytes)
         {
             throw new JobRefused($"The disk is too full: the pass writes {Words.Size(needed)}, and {Words.Size(store.FreeBytes)} are free. Nothing was printed.");
         }
 
-        var printed = recorder.Print(
-            track => Path.Combine(folder, $"{track.Id}.wav"), DateTime.Now, new Part(pulse, 0, PassShare), pulse.Stop);
-        var adopted = await parts.Adopt(session.Lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Stop);
-        return new NewTake(job.SessionId, TakeKind.Print, state.Revision, "", adopted);
+        // The files bear the time at which the print was asked for, so a pass that is taken over gives the same bytes.
+        var printed = recorder.PrintPass(
+            job.Pass, track => Path.Combine(folder, $"{track.Id}.wav"), job.CreatedAt.ToLocalTime(), new Part(pulse, 0, PassShare), pulse.Gone);
+        var recorded = printed.Select(p => p.Measure.Frames).DefaultIfEmpty().Max();
+        if (recorded == 0)
+        {
+            throw new JobRefused("Stopped before anything was recorded. Nothing was kept of it.");
+        }
+
+        var remark = recorded == times.Frames
+            ? ""
+            : $"stopped early: {Words.Clock((double)recorded / times.SampleRate)} of {Words.Clock(times.Seconds)}";
+        var adopted = await parts.Adopt(session.Lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Gone);
+        return new NewTake(
+            job.SessionId,
+            TakeKind.Print,
+            state.Revision,
+            "",
+            [.. adopted.Select(t => t with { Position = PositionOf(state, t), Pass = job.Pass, Remark = remark })])
+        {
+            PrintId = job.PrintId,
+            Notes = MidiWriter.Write(NoteTracks.Of(session.Song.File, session.Lines)),
+        };
     }
+
+    private static int PositionOf(SessionState state, NewTake.Track track) => state.Split.Tracks.ToList().FindIndex(t => t.Id == track.TrackId) + 1;
 }

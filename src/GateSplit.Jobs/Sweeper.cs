@@ -4,8 +4,11 @@ using Microsoft.Extensions.Logging;
 
 namespace GateSplit.Jobs;
 
-/// <summary>Tells jobs whose worker is gone as interrupted, and clears what they left in the staging folders.</summary>
-public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> log) : BackgroundService
+/// <summary>
+/// Looks after jobs whose worker is gone. While this process lives it takes their passes over; what it finds when it
+/// starts, nobody else has wanted: that is told as interrupted and offered again. Their staging folders are cleared.
+/// </summary>
+public sealed class Sweeper(JobStore jobs, JobQueue queue, IAudioStore store, ILogger<Sweeper> log) : BackgroundService
 {
     private static readonly TimeSpan Interval = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan SilentFor = TimeSpan.FromSeconds(20);
@@ -15,15 +18,25 @@ public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> l
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        while (!stoppingToken.IsCancellationRequested)
+        for (var isFirst = true; !stoppingToken.IsCancellationRequested;)
         {
             try
             {
                 await ClearUploads();
-                if (await jobs.InterruptAbandoned(SilentFor, [.. (await jobs.Workers()).Where(WorkerName.IsGone)]) > 0)
+                IReadOnlyList<string> gone = [.. (await jobs.Workers()).Where(WorkerName.IsGone)];
+                var again = isFirst ? [] : await jobs.TakeOver(SilentFor, gone);
+                foreach (var id in again)
+                {
+                    log.LogWarning("Job {Job} is taken over from a worker that is gone", id);
+                    queue.Enqueue(id);
+                }
+
+                if (await jobs.InterruptAbandoned(SilentFor, gone) > 0 || again.Count > 0)
                 {
                     await Clear();
                 }
+
+                isFirst = false;
             }
             catch (Exception e) when (Resilient.IsOutage(e))
             {
@@ -52,12 +65,17 @@ public sealed class Sweeper(JobStore jobs, IAudioStore store, ILogger<Sweeper> l
         }
     }
 
+    /// <summary>True of "job-7-1" if job 7 neither waits nor runs, or is at a later try.</summary>
+    private static bool IsOver(string name, IReadOnlyDictionary<long, int> active) =>
+        name.Split('-') is [_, var job, var tries] && long.TryParse(job, out var id) && int.TryParse(tries, out var number)
+        && (!active.TryGetValue(id, out var current) || number < current);
+
     private async Task Clear()
     {
         var active = await jobs.Active();
         foreach (var name in store.StagingNames().Where(n => n.StartsWith("job-", StringComparison.Ordinal)))
         {
-            if (long.TryParse(name.AsSpan("job-".Length), out var id) && !active.Contains(id))
+            if (IsOver(name, active))
             {
                 store.Discard(name);
             }

@@ -28,7 +28,7 @@ public static class DemoData
             var id = await sessions.Create(demo.Name, MidiWriter.Write(demo.Song), demo.Split);
             if (demo.Printed)
             {
-                await services.GetRequiredService<JobQueue>().Print(id);
+                await services.GetRequiredService<JobQueue>().Print(id, new PrintRequest(1, []), [.. Enumerable.Range(1, demo.Split.Passes)]);
             }
         }
     }

@@ -196,10 +196,13 @@ public sealed class StoreTests : IAsyncLifetime
         var job = Assert.Single(asked, j => j is not null)!.Value;
         Assert.True(await _jobs.Start(job, "here:1"));
         Assert.False(await _jobs.Start(job, "here:1"));
-        Assert.True(await _jobs.Beat(job, 0.25));
+        Assert.True(await _jobs.Beat(job, "here:1", 0.25, "t1:0.5"));
+        Assert.Equal((0.25, "t1:0.5"), ((await _jobs.Find(job))!.Share, (await _jobs.Find(job))!.Levels));
+        Assert.Null(await _jobs.Beat(job, "here:2", 0.9, "")); // not its job
+        Assert.False(await _jobs.End(job, JobState.Failed, "Not its job.", "here:2"));
         Assert.True(await _jobs.RequestStop(job));
-        Assert.False(await _jobs.Beat(job, 0.3));
-        Assert.True(await _jobs.End(job, JobState.Stopped, "Stopped."));
+        Assert.False(await _jobs.Beat(job, "here:1", 0.3, ""));
+        Assert.True(await _jobs.End(job, JobState.Stopped, "Stopped.", "here:1"));
         Assert.NotNull(await _jobs.Create(id, TakeKind.Print, "{}"));
     }
 
@@ -222,6 +225,91 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromSeconds(20), ["here:2"]));
     }
 
+    [Fact]
+    public async Task The_passes_of_a_print_are_jobs_of_their_own_and_make_one_take()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var asked = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => Task.Run(() => _jobs.CreatePrint(id, "{}", [1, 2, 3], null))));
+        var jobs = Assert.Single(asked, j => j.Count > 0); // two browsers get one print
+        Assert.Equal([(1, (long?)jobs[0]), (2, jobs[0]), (3, jobs[0])], (await _jobs.Current(id)).Select(j => (j.Pass, j.PrintId)));
+        Assert.Equal(jobs[0], (await _jobs.Newest(id))!.Id); // the first that waits
+
+        // The second pass is done before the first, by another worker.
+        await _jobs.Start(jobs[0], "here:1");
+        await _jobs.Start(jobs[1], "here:2");
+        NewTake Pass(int pass, int position, string pair) => NewTake(id, pair) with
+        {
+            PrintId = jobs[0],
+            Notes = [1, 2],
+            Tracks = [NewTake(id, pair, pair).Tracks[0] with { TrackId = $"t{position}", Position = position, Pass = pass }],
+        };
+        var take = await _takes.Keep(Pass(2, 2, "bb"), jobs[1]);
+        Assert.Equal(take, await _takes.Keep(Pass(1, 1, "aa"), jobs[0]));
+        var kept = Assert.Single(await _takes.Of(id));
+        Assert.Equal([("t1", 1), ("t2", 2)], kept.Tracks.Select(t => (t.TrackId, t.Pass)));
+        Assert.Equal([1, 2], await _takes.Notes(take));
+
+        // The third is stopped before it begins, and offered again until it is done.
+        await _jobs.RequestStop(jobs[2]);
+        Assert.Equal([JobState.Stopped], (await _jobs.Current(id)).Select(j => j.State));
+        var again = await _jobs.CreatePrint(id, "{}", [3], jobs[0]);
+        Assert.Equal([(again[0], JobState.Queued)], (await _jobs.Current(id)).Select(j => (j.Id, j.State)));
+        await _jobs.Start(again[0], "here:1");
+        Assert.Equal(take, await _takes.Keep(Pass(3, 3, "cc"), again[0]));
+        Assert.Empty(await _jobs.Current(id));
+    }
+
+    [Fact]
+    public async Task Stopping_a_pass_stops_those_after_it_too()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var jobs = await _jobs.CreatePrint(id, "{}", [1, 2, 3], null);
+        await _jobs.Start(jobs[0], "here:1");
+        await _jobs.RequestStop(jobs[0]);
+        Assert.Equal([(JobState.Running, true), (JobState.Stopped, true), (JobState.Stopped, true)], (await _jobs.Current(id)).Select(j => (j.State, j.StopRequested)));
+    }
+
+    [Fact]
+    public async Task A_pass_whose_worker_is_gone_waits_again_but_not_for_ever()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        var job = (await _jobs.CreatePrint(id, "{}", [1], null))[0];
+        for (var tries = 1; tries < 5; tries++)
+        {
+            await _jobs.Start(job, $"gone:{tries}");
+            Assert.Empty(await _jobs.TakeOver(TimeSpan.FromMinutes(1), ["another"]));
+            Assert.Equal([job], await _jobs.TakeOver(TimeSpan.FromMinutes(1), [$"gone:{tries}"]));
+            Assert.Equal((JobState.Queued, tries + 1), ((await _jobs.Find(job))!.State, (await _jobs.Find(job))!.Tries));
+        }
+
+        await _jobs.Start(job, "gone:5");
+        Assert.Empty(await _jobs.TakeOver(TimeSpan.FromMinutes(1), ["gone:5"]));
+        Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromMinutes(1), ["gone:5"]));
+    }
+
+    [Fact]
+    public async Task Of_each_line_the_chosen_take_counts_or_else_the_newest()
+    {
+        var id = await Make(DemoSessions.All[0]);
+        async Task<long> Record(params (string Track, string Pair)[] tracks) => await _takes.Keep(
+            NewTake(id, "aa", "bb") with { Tracks = [.. tracks.Select((t, i) => NewTake(id, t.Pair, t.Pair).Tracks[0] with { TrackId = t.Track, Name = t.Track, Position = i + 1 })] },
+            (await _jobs.Create(id, TakeKind.Print, "{}"))!.Value);
+
+        Assert.Null(await _takes.Chosen(id));
+        var first = await Record(("t1", "aa"), ("t2", "bb"));
+        var second = await Record(("t2", "cc"));
+        async Task<IEnumerable<(string, int)>> Counting() => (await _takes.Chosen(id))!.Tracks.Select(t => (t.TrackId, t.TakeNumber)).Order();
+        Assert.Equal([("t1", 1), ("t2", 2)], await Counting());
+        await _takes.Choose(id, "t2", first);
+        Assert.Equal([("t1", 1), ("t2", 1)], await Counting());
+        await _takes.Choose(id, "t1", second); // t1 is not in it
+        Assert.Equal([("t1", 1), ("t2", 1)], await Counting());
+        await _takes.Remark(id, first, "t2", "the better one");
+        Assert.Equal("the better one", (await _takes.Find(first))!.Tracks.Single(t => t.TrackId == "t2").Remark);
+        await Record(("t2", "dd")); // what is recorded anew counts
+        Assert.Equal([("t1", 1), ("t2", 3)], await Counting());
+    }
+
     private static string Hash(string pair) => string.Concat(Enumerable.Repeat(pair, 32));
 
     private static NewTake NewTake(long session, params string[] hashes)
@@ -232,8 +320,8 @@ public sealed class StoreTests : IAsyncLifetime
             "t1", name, null, name, "port 1", Hash(pair), 100, Hash(pair) + "o", new FileMeasure(format, 30, [levels], overview, []));
         return new NewTake(session, TakeKind.Print, 1, "",
         [
-            Track("Kick", hashes[0], new ChannelLevels(new Decibels(-6.02), new Decibels(-20), 0.1, 2, [])),
-            Track("Snare", hashes[1], new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [])),
+            Track("Kick", hashes[0], new ChannelLevels(new Decibels(-6.02), new Decibels(-20), 0.1, 2, [])) with { Position = 1 },
+            Track("Snare", hashes[^1], new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [])) with { Position = 2 },
         ]);
     }
 

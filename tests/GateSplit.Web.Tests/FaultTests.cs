@@ -31,7 +31,7 @@ public sealed class FaultTests
     }
 
     [Fact]
-    public async Task Stopped_by_its_button_nothing_is_kept()
+    public async Task Stopped_by_its_button_it_keeps_what_was_recorded_until_then()
     {
         await using var app = await TestApp.Start(demo: false);
         using var visitor = new Visitor(app);
@@ -39,9 +39,11 @@ public sealed class FaultTests
         await visitor.Send("#start");
         await visitor.WaitFor(path, Running, "it prints");
         await visitor.Send("#job form");
-        await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is not null, "it has stopped");
-        Assert.Contains("Stopped. Nothing was kept of it.", visitor.Text);
-        Assert.Empty(Directory.GetFiles(Path.Combine(app.Folder, "audio"), "*", SearchOption.AllDirectories));
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "the short take is there");
+        var lengths = visitor.Page.QuerySelectorAll(".take-track").Select(t => long.Parse(t.GetAttribute("data-frames")!)).Distinct().ToList();
+        Assert.InRange(Assert.Single(lengths), 1, 100_000_000);
+        Assert.All(visitor.Page.QuerySelectorAll(".take-remark"), r => Assert.StartsWith("stopped early: ", r.TextContent, StringComparison.Ordinal));
+        Assert.Empty(Directory.GetFiles(Path.Combine(app.Folder, "audio"), "*.part", SearchOption.AllDirectories));
     }
 
     [Fact]

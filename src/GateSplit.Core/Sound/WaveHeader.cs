@@ -15,7 +15,8 @@ public static class WaveHeader
     /// <param name="format">The shape of the samples.</param>
     /// <param name="frames">Frames the file will hold.</param>
     /// <param name="broadcast">The bext chunk, or null for none.</param>
-    public static byte[] Build(AudioFormat format, long frames, BroadcastInfo? broadcast)
+    /// <param name="large">True for RF64 whatever the length, so that a header keeps its size; false where it is needed only.</param>
+    public static byte[] Build(AudioFormat format, long frames, BroadcastInfo? broadcast, bool large = false)
     {
         var dataBytes = frames * format.BytesPerFrame;
         var chunks = new List<(string Id, byte[] Body)>();
@@ -34,7 +35,7 @@ public static class WaveHeader
 
         var chunkBytes = chunks.Sum(c => 8L + c.Body.Length + (c.Body.Length & 1));
         var riffBytes = 4 + chunkBytes + 8 + dataBytes + (dataBytes & 1);
-        var large = riffBytes + 8 > uint.MaxValue;
+        large |= riffBytes + 8 > uint.MaxValue;
         var header = new MemoryStream();
         Text(header, large ? "RF64" : "RIFF");
         UInt32(header, large ? uint.MaxValue : (uint)riffBytes);

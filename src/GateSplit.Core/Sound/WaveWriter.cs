@@ -8,6 +8,8 @@ public sealed class WaveWriter : IDisposable
 {
     private readonly string _path;
     private readonly FileStream _stream;
+    private readonly BroadcastInfo? _broadcast;
+    private readonly int _headerBytes;
     private readonly long _dataBytes;
     private long _written;
     private bool _complete;
@@ -24,6 +26,8 @@ public sealed class WaveWriter : IDisposable
         Format = format;
         _dataBytes = frames * format.BytesPerFrame;
         var header = WaveHeader.Build(format, frames, broadcast);
+        _broadcast = broadcast;
+        _headerBytes = header.Length;
         _stream = new FileStream(NewFile.Begin(PartPath, header.Length + _dataBytes), FileAccess.Write, bufferSize: 0);
         _stream.Write(header);
     }
@@ -55,6 +59,28 @@ public sealed class WaveWriter : IDisposable
             _stream.WriteByte(0);
         }
 
+        _stream.Dispose();
+    }
+
+    /// <summary>Like <see cref="Finish"/>, for a recording that was stopped early: the file is as long as what was written.</summary>
+    /// <exception cref="IOException">The disk refuses the last bytes.</exception>
+    public void FinishEarly()
+    {
+        var frames = _written / Format.BytesPerFrame;
+        var header = WaveHeader.Build(Format, frames, _broadcast);
+        if (header.Length != _headerBytes)
+        {
+            header = WaveHeader.Build(Format, frames, _broadcast, large: true);
+        }
+
+        if ((_written & 1) == 1)
+        {
+            _stream.WriteByte(0);
+        }
+
+        _stream.SetLength(_headerBytes + _written + (_written & 1));
+        _stream.Position = 0;
+        _stream.Write(header);
         _stream.Dispose();
     }
 

@@ -32,12 +32,21 @@ public sealed class StandInRecorder
     /// <summary>Threads to work with.</summary>
     public int Threads { get; init; } = 2;
 
+    /// <summary>The tracks to record again; null for all that are armed.</summary>
+    public IReadOnlySet<string>? Only { get; init; }
+
+    /// <summary>Set when somebody stops a pass early: what was recorded until then is kept.</summary>
+    public CancellationToken Enough { get; init; }
+
+    /// <summary>Told the highest sample of each track in the block that was recorded last; null if nobody watches.</summary>
+    public Action<IReadOnlyList<(string TrackId, float Peak)>>? Levels { get; init; }
+
     /// <summary>Why no pass can run with this split; null if one can.</summary>
     public string? Refusal()
     {
-        if (!_view.ArmedTracks.Any())
+        if (!Recorded(_view).Any())
         {
-            return "No track is armed, so a pass would record nothing.";
+            return Only is null ? "No track is armed, so a pass would record nothing." : "None of these tracks is armed any more, so a pass would record nothing.";
         }
 
         return AllChecks.Look(_view).FirstOrDefault(f => f.Severity == Severity.Stop)?.Sentence;
@@ -59,15 +68,14 @@ public sealed class StandInRecorder
             throw new InvalidOperationException(refusal);
         }
 
-        var times = PassTimes.Of(_view, _song);
-        var passes = _view.Split.Passes;
+        var passes = Recorded(_view).Select(t => t.Pass).Distinct().Order().ToList();
         var printed = new Dictionary<string, PrintedTrack>();
         try
         {
-            for (var pass = 1; pass <= passes; pass++)
+            for (var i = 0; i < passes.Count; i++)
             {
-                var share = new Share(progress, (pass - 1.0) / passes, 1.0 / passes);
-                foreach (var track in PrintPass(passes == 1 ? _view : _view.InPass(pass), times, pathOf, originated, share, cancel))
+                var share = new Share(progress, (double)i / passes.Count, 1.0 / passes.Count);
+                foreach (var track in PrintPass(passes[i], pathOf, originated, share, cancel))
                 {
                     printed[track.Track.Id] = track;
                 }
@@ -83,12 +91,22 @@ public sealed class StandInRecorder
             throw;
         }
 
-        return [.. _view.ArmedTracks.Select(t => printed[t.Id])];
+        return [.. Recorded(_view).Select(t => printed[t.Id])];
     }
 
-    private ImmutableArray<PrintedTrack> PrintPass(
-        SplitView view, PassTimes times, Func<Track, string> pathOf, DateTime originated, IProgress<double> progress, CancellationToken cancel)
+    /// <summary>Runs one pass.</summary>
+    /// <param name="pass">From 1.</param>
+    /// <param name="pathOf">Where a track's file is to lie; its folder exists.</param>
+    /// <param name="originated">Date and time written into the files.</param>
+    /// <param name="progress">Told the share done, 0 to 1.</param>
+    /// <param name="cancel">Stops the pass and leaves nothing behind.</param>
+    /// <returns>The files, in the order of the tracks; shorter than the pass if <see cref="Enough"/> was set before its end.</returns>
+    /// <exception cref="IOException">The disk refuses; nothing is left behind.</exception>
+    public ImmutableArray<PrintedTrack> PrintPass(
+        int pass, Func<Track, string> pathOf, DateTime originated, IProgress<double> progress, CancellationToken cancel)
     {
+        var times = PassTimes.Of(_view, _song);
+        var view = _view.Split.Passes == 1 ? _view : _view.InPass(pass);
         var signal = SplitSignal.InRoom(view.Split);
         var sources = view.Split.Units.ToDictionary(
             u => u.Id, u => new UnitStandIn(u, signal, _song, view.Split.Pass, BlockFrames));
@@ -96,13 +114,13 @@ public sealed class StandInRecorder
         var tapes = new List<Tape>();
         try
         {
-            foreach (var track in view.ArmedTracks)
+            foreach (var track in Recorded(view))
             {
                 var info = new BroadcastInfo($"{track.Name}: {Carried(view, track)}", originated);
                 tapes.Add(new Tape(track, pathOf(track), view.Split, times.Frames, info, BlockFrames));
             }
 
-            Run(new Stages(sources, desk, tapes, Threads), sources.Values.Min(s => s.FirstFrame), times.Frames, progress, cancel);
+            Run(new Stages(sources, desk, tapes, Threads), tapes, sources.Values.Select(s => s.FirstFrame).DefaultIfEmpty().Min(), times.Frames, progress, cancel);
             foreach (var tape in tapes)
             {
                 tape.Finish();
@@ -128,11 +146,14 @@ public sealed class StandInRecorder
         }
     }
 
+    /// <summary>The tracks of a view that are to be recorded.</summary>
+    private IEnumerable<Track> Recorded(SplitView view) => view.ArmedTracks.Where(t => Only is null || Only.Contains(t.Id));
+
     private static string Carried(SplitView view, Track track) =>
         Words.List([.. view.SoundingIn(track).Select(e => $"{view.Split.NameOf(e)} of {view.Split.Unit(e.UnitId)!.Name}")]);
 
     /// <summary>Runs from the first sound, which may be before the first bar, to the end; a block never lies on both sides of the first bar.</summary>
-    private void Run(Stages stages, long first, long frames, IProgress<double> progress, CancellationToken cancel)
+    private void Run(Stages stages, List<Tape> tapes, long first, long frames, IProgress<double> progress, CancellationToken cancel)
     {
         var before = (-first + BlockFrames - 1) / BlockFrames;
         var blocks = before + (frames + BlockFrames - 1) / BlockFrames;
@@ -144,7 +165,13 @@ public sealed class StandInRecorder
         for (long number = 0; number < blocks + Stages.Behind; number++)
         {
             cancel.ThrowIfCancellationRequested();
+            if (Enough.IsCancellationRequested)
+            {
+                return;
+            }
+
             stages.Step(At);
+            Levels?.Invoke([.. tapes.Select(t => t.Level)]);
             progress.Report(Math.Max(0, number + 1.0 - Stages.Behind) / blocks);
         }
     }
@@ -207,6 +234,8 @@ public sealed class StandInRecorder
         private readonly string _path;
         private readonly AudioFormat _format;
         private readonly long _frames;
+        private long _recorded;
+        private float _level;
         private readonly WaveWriter _writer;
         private readonly ChannelMeter[] _meters;
         private readonly Dither[]? _dithers;
@@ -251,6 +280,7 @@ public sealed class StandInRecorder
 
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
+            _level = Math.Max(Mixing.Peak(left), Mixing.Peak(right));
             SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
             Measure(0, left);
             if (!right.IsEmpty)
@@ -259,7 +289,11 @@ public sealed class StandInRecorder
             }
 
             _writer.Write(bytes);
+            _recorded += block.Frames;
         }
+
+        /// <summary>The highest sample of the block that was recorded last.</summary>
+        public (string TrackId, float Peak) Level => (_track.Id, _level);
 
         /// <summary>What comes in over USB or sockets goes through a converter; what stays inside the recorder does not.</summary>
         private static Converter[] ConvertersOf(Track track, Split split, int mostFrames) =>
@@ -273,12 +307,22 @@ public sealed class StandInRecorder
             _overview.Add(channel, samples);
         }
 
-        public void Finish() => _writer.Finish();
+        public void Finish()
+        {
+            if (_recorded == _frames)
+            {
+                _writer.Finish();
+            }
+            else
+            {
+                _writer.FinishEarly();
+            }
+        }
 
         public void TakeName() => _writer.TakeName();
 
         public PrintedTrack Printed() => new(
-            _track, _path, new FileMeasure(_format, _frames, [.. _meters.Select(m => m.Result())], _overview.Build(), []));
+            _track, _path, new FileMeasure(_format, _recorded, [.. _meters.Select(m => m.Result())], _overview.Build(), []));
 
         public void Dispose() => _writer.Dispose();
     }

@@ -14,7 +14,7 @@ public static class HandoffEndpoints
         app.MapGet("/sessions/{id:long}/handoff.zip", async (
             long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, IAudioStore store, HttpContext context) =>
         {
-            if (await sessions.Load(id) is not { } state || await takes.Find(take) is not { } found || found.SessionId != id)
+            if (await sessions.Load(id) is not { } state || await (take == 0 ? takes.Chosen(id) : takes.Find(take)) is not { } found || found.SessionId != id)
             {
                 return Results.NotFound();
             }
@@ -27,7 +27,7 @@ public static class HandoffEndpoints
 
             // The zip writer ends each entry with a few bytes that it writes synchronously, even when asked not to.
             context.Features.Get<IHttpBodyControlFeature>()!.AllowSynchronousIO = true;
-            var name = FileNames.Clean($"{state.Name} take {found.Number}") + ".zip";
+            var name = FileNames.Clean(found.Number == 0 ? $"{state.Name} what counts" : $"{state.Name} take {found.Number}") + ".zip";
             return Results.Stream(to => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted), "application/zip", name);
         });
         app.MapGet("/sessions/{id:long}/session.json", async (long id, SessionStore sessions) =>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Text.Encodings.Web;
@@ -50,6 +51,14 @@ public static class JobEndpoints
         };
     }
 
+    /// <summary>A bar for each track, by its place: "t1:0.52 t2:0.001".</summary>
+    private static string LevelBars(string levels) => string.Concat(levels.Split(' ').Select(pair =>
+    {
+        var peak = double.Parse(pair[(pair.IndexOf(':', StringComparison.Ordinal) + 1)..], CultureInfo.InvariantCulture);
+        var height = peak > 0 ? Math.Clamp(60 + 20 * Math.Log10(peak), 0, 60) : 0;
+        return string.Create(CultureInfo.InvariantCulture, $"<svg viewBox=\"0 0 60 1\" preserveAspectRatio=\"none\"><rect class=\"meter-bar\" width=\"{height:0.0}\" height=\"1\" /></svg>");
+    }));
+
     private static async IAsyncEnumerable<SseItem<string>> Events(long id, JobStore jobs, [EnumeratorCancellation] CancellationToken cancel)
     {
         var last = "";
@@ -75,6 +84,11 @@ public static class JobEndpoints
             var html = away
                 ? "<span>The database does not answer just now; the pass goes on.</span>"
                 : $"<progress max=\"1\" value=\"{job!.Share:0.000}\" aria-label=\"Share done\"></progress> <span>{HtmlEncoder.Default.Encode(Sentence(job))}</span>";
+            if (!away && job is { Levels.Length: > 0 })
+            {
+                yield return new SseItem<string>(LevelBars(job.Levels), "levels");
+            }
+
             if (html != last)
             {
                 yield return new SseItem<string>(html, "progress");

@@ -31,6 +31,9 @@ public abstract class SessionPage(OpenSessions open, SessionStore sessions, Take
     /// <summary>Takes.</summary>
     protected TakeStore Takes => takes;
 
+    /// <summary>Jobs.</summary>
+    protected JobStore JobStore => jobs;
+
     /// <summary>The audio store.</summary>
     protected IAudioStore Store => store;
 

@@ -5,6 +5,7 @@ using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.StandIns;
 
@@ -312,6 +313,69 @@ public sealed class RecorderTests : IDisposable
         Assert.ThrowsAny<OperationCanceledException>(() =>
             recorder.Print(t => _folder[t.Name + ".wav"], Then, new StopAt(cancel, 0.5), cancel.Token));
         Assert.Empty(_folder.Names);
+    }
+
+    [Fact]
+    public void Stopped_early_the_files_hold_what_was_recorded_until_then()
+    {
+        var (split, song) = Sessions.Drums;
+        var whole = Print(split, song);
+        using var enough = new CancellationTokenSource();
+        var folder = Directory.CreateDirectory(_folder["early"]).FullName;
+        var blocks = 0;
+        var early = new StandInRecorder(Sessions.View(split, song), song)
+        {
+            BlockFrames = 4800,
+            Enough = enough.Token,
+            Levels = _ =>
+            {
+                if (++blocks == 10)
+                {
+                    enough.Cancel();
+                }
+            },
+        }.Print(t => Path.Combine(folder, t.Id + ".wav"), Then);
+
+        // Three more steps are needed until a block is written: seven blocks are.
+        Assert.All(early, t =>
+        {
+            Assert.Equal(7 * 4800, t.Measure.Frames);
+            Assert.Equal(Samples(whole[t.Track.Name])[..(7 * 4800)], Samples(t));
+            Assert.Equal("33600", Programs.Run("soxi", "-s", t.Path).Trim());
+        });
+    }
+
+    [Fact]
+    public void Some_tracks_alone_are_recorded_again_byte_for_byte()
+    {
+        var (split, song) = Sessions.Drums;
+        var whole = Print(split, song);
+        var ids = new[] { whole["Snare"].Track.Id, whole["Rim"].Track.Id }.ToHashSet();
+        var folder = Directory.CreateDirectory(_folder["some"]).FullName;
+        var some = new StandInRecorder(Sessions.View(split, song), song) { Only = ids }.Print(t => Path.Combine(folder, t.Id + ".wav"), Then);
+        Assert.Equal(["Snare", "Rim"], some.Select(t => t.Track.Name));
+        Assert.All(some, t => Assert.Equal(File.ReadAllBytes(whole[t.Track.Name].Path), File.ReadAllBytes(t.Path)));
+        var nobody = new StandInRecorder(Sessions.View(split, song), song) { Only = new HashSet<string> { "t99" } };
+        Assert.Equal("None of these tracks is armed any more, so a pass would record nothing.", nobody.Refusal());
+    }
+
+    [Fact]
+    public void Levels_are_told_while_it_records()
+    {
+        var (split, song) = Sessions.Drums;
+        var heard = new Dictionary<string, float>();
+        var folder = Directory.CreateDirectory(_folder["levels"]).FullName;
+        var printed = new StandInRecorder(Sessions.View(split, song), song)
+        {
+            Levels = levels =>
+            {
+                foreach (var (track, peak) in levels)
+                {
+                    heard[track] = Math.Max(heard.GetValueOrDefault(track), peak);
+                }
+            },
+        }.Print(t => Path.Combine(folder, t.Id + ".wav"), Then);
+        Assert.All(printed, t => Assert.Equal(t.Measure.Channels[0].SamplePeak.Value, Decibels.FromRatio(heard[t.Track.Id]).Value, 0.001));
     }
 
     private Dictionary<string, PrintedTrack> Print(Split split, Song song, int block = 8192, int threads = 2)

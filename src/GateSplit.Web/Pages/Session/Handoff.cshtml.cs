@@ -8,7 +8,7 @@ namespace GateSplit.Web.Pages.Session;
 public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
     : SessionPage(open, sessions, takes, jobs, store)
 {
-    /// <summary>The take that is handed off; the newest where none is named.</summary>
+    /// <summary>The take that is handed off, 0 for what counts of each line; that where none is named and there are several.</summary>
     [BindProperty(SupportsGet = true, Name = "take")]
     public int? Number { get; set; }
 
@@ -24,7 +24,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
     public IReadOnlyList<Take> AllTakes { get; private set; } = [];
 
     /// <summary>The take that is handed off; null if there is none.</summary>
-    public Take? Chosen => AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count > 0 ? AllTakes[0] : null);
+    public Take? Chosen { get; private set; }
 
     /// <summary>The planned handoff; null if there is no take or it cannot be made.</summary>
     public HandoffZip? Plan { get; private set; }
@@ -45,6 +45,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
         }
 
         AllTakes = await Takes.Of(Id);
+        Chosen = AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count == 1 ? AllTakes[0] : await Takes.Chosen(Id));
         if (Chosen is { } take)
         {
             var plan = HandoffZip.Plan(Session, take, Store, Pattern ?? "", HandoffFormat.Read(Format));

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Sound;
@@ -22,8 +23,44 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>All takes, the newest first.</summary>
     public IReadOnlyList<Take> AllTakes { get; private set; } = [];
 
-    /// <summary>The take that is shown; null if there is none.</summary>
-    public Take? Shown => AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count > 0 ? AllTakes[0] : null);
+    /// <summary>Shows, instead of one take, "chosen" for the recordings that count.</summary>
+    [BindProperty(SupportsGet = true, Name = "show")]
+    public string? View { get; set; }
+
+    /// <summary>A track whose recordings in all takes are shown side by side; null to show one take.</summary>
+    [BindProperty(SupportsGet = true, Name = "line")]
+    public string? Line { get; set; }
+
+    /// <summary>The take that is shown, or what stands for one; null if there is none.</summary>
+    public Take? Shown { get; private set; }
+
+    /// <summary>Of each track the recording that counts; null if there is no take.</summary>
+    public Take? Chosen { get; private set; }
+
+    /// <summary>The jobs that wait or run, and those of the last print that ended without a take.</summary>
+    public IReadOnlyList<Job> Jobs { get; private set; } = [];
+
+    /// <summary>True while a job waits or runs.</summary>
+    public bool IsBusy => Jobs.Any(j => j.IsActive);
+
+    /// <summary>True if a recording is the one of its track that counts.</summary>
+    public bool Counts(TakeTrack track) => Chosen?.Tracks.Any(t => t.TrackId == track.TrackId && t.TakeId == track.TakeId) == true;
+
+    /// <summary>What a take is, in words.</summary>
+    public string About(Take take)
+    {
+        if (take.Number == 0)
+        {
+            return Line is null ? "of each line the recording that is handed off" : $"{Core.Words.Count(take.Tracks.Count, "take")} side by side, the newest on top";
+        }
+
+        var passes = take.Tracks.Select(t => t.Pass).Distinct().Count();
+        var made = take.Kind == TakeKind.Print ? "printed" : "brought in";
+        return $"{made} {take.CreatedAt.ToLocalTime():yyyy-MM-dd HH:mm}, {Core.Words.Count(take.Tracks.Count, "track")}{(take.Note.Length > 0 ? ", " + take.Note : "")}{(passes > 1 ? $", {passes} passes" : "")}";
+    }
+
+    /// <summary>In how many takes a track was recorded.</summary>
+    public int TakesOf(string trackId) => AllTakes.Count(t => t.Tracks.Any(r => r.TrackId == trackId));
 
     /// <summary>Findings that matter before recording.</summary>
     public IEnumerable<Finding> Warnings => Frame.Findings.Where(f => f.ToMend);
@@ -62,8 +99,11 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Shows the page.</summary>
     public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
 
-    /// <summary>Starts a pass.</summary>
-    public async Task<IActionResult> OnPostStart()
+    /// <summary>Starts passes: all of them or some, of all armed tracks or some; or goes on with a print of which a pass was lost.</summary>
+    /// <param name="passes">The passes; empty for all.</param>
+    /// <param name="tracks">The tracks; empty for all that are armed.</param>
+    /// <param name="again">A job that ended without a take and is run again; null for a new take.</param>
+    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again)
     {
         if (!await Show())
         {
@@ -76,9 +116,24 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             return Page();
         }
 
-        return await queue.Print(Id) is null
-            ? RedirectToPage(new { id = Id, notice = "A pass of this session is running already; this is it." })
-            : RedirectToPage(new { id = Id });
+        var request = new PrintRequest(Session.State.Revision, tracks);
+        var wanted = Session.Lines.ArmedTracks.Where(t => tracks.Length == 0 || tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
+        var chosen = passes.Length == 0 ? wanted : [.. wanted.Intersect(passes)];
+        long? printId = null;
+        if (again is { } lost && Jobs.FirstOrDefault(j => j.Id == lost && !j.IsActive) is { } job)
+        {
+            (request, chosen, printId) = (JsonSerializer.Deserialize<PrintRequest>(job.Request, Core.Splits.SplitJson.Options)!, [job.Pass], job.PrintId);
+        }
+
+        if (chosen.Count == 0)
+        {
+            Notice = "None of these tracks is recorded in these passes: choose others.";
+            return Page();
+        }
+
+        return await queue.Print(Id, request, chosen, printId)
+            ? RedirectToPage(new { id = Id })
+            : RedirectToPage(new { id = Id, notice = "A pass of this session is running already; this is it." });
     }
 
     /// <summary>Changes the length, count-in, tail, rate or width.</summary>
@@ -106,6 +161,28 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         return RedirectToPage(new { id = Id });
     }
 
+    /// <summary>Lets a recording be the one of its track that counts.</summary>
+    public async Task<IActionResult> OnPostChoose(long take, string track, string? back)
+    {
+        await Takes.Choose(Id, track, take);
+        return back == "line" ? RedirectToPage(new { id = Id, line = track }) : RedirectToPage(new { id = Id, show = "chosen" });
+    }
+
+    /// <summary>Writes a remark beside a recording.</summary>
+    public async Task<IActionResult> OnPostRemark(long take, string track, string? remark)
+    {
+        await Takes.Remark(Id, take, track, (remark ?? "").Trim() is { Length: > 200 } text ? text[..200] : (remark ?? "").Trim());
+        return RedirectToPage(new { id = Id, line = track });
+    }
+
+    /// <summary>Gives the notes that sounded in a take.</summary>
+    public async Task<IActionResult> OnGetNotes(long of)
+    {
+        return await Takes.Find(of) is { } take && take.SessionId == Id && await Takes.Notes(of) is { } notes
+            ? File(notes, "audio/midi", $"take {take.Number}.mid")
+            : NotFound();
+    }
+
     /// <summary>Deletes a take with its audio.</summary>
     public async Task<IActionResult> OnPostDelete(long take)
     {
@@ -120,6 +197,13 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         return RedirectToPage(new { id = Id });
     }
 
+    /// <summary>All recordings of a track as if they were a take; null if there are none.</summary>
+    private Take? SideBySide(string trackId)
+    {
+        var tracks = AllTakes.SelectMany(t => t.Tracks.Where(r => r.TrackId == trackId)).ToList();
+        return tracks.Count == 0 ? null : new Take(0, Id, 0, TakeKind.Print, 0, "", DateTime.UtcNow, tracks);
+    }
+
     private async Task<bool> Show()
     {
         if (!await Load("print"))
@@ -128,6 +212,13 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         }
 
         AllTakes = await Takes.Of(Id);
+        Chosen = await Takes.Chosen(Id);
+        Jobs = await JobStore.Current(Id);
+        Shown = View == "chosen"
+            ? Chosen
+            : Line is not null
+                ? SideBySide(Line)
+                : AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count > 0 ? AllTakes[0] : null);
         Refusal = new Core.StandIns.StandInRecorder(Session.Lines, Session.Song).Refusal();
         return true;
     }
