@@ -39,7 +39,7 @@ public sealed record Job
     /// <summary>How many workers have begun it.</summary>
     public int Tries { get; init; }
 
-    /// <summary>Peaks of the tracks just now, as "t1:0.52 t2:0.001"; empty while nobody tells.</summary>
+    /// <summary>Peaks of the tracks just now, a line for each: its name, a tab, the peak as a ratio; empty while nobody tells.</summary>
     public string Levels { get; init; } = "";
 
     /// <summary>When it was asked for.</summary>

@@ -31,7 +31,7 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
             Threads = Environment.ProcessorCount,
             Only = request.Tracks.Count == 0 ? null : request.Tracks.ToHashSet(),
             Enough = pulse.Enough,
-            Levels = levels => pulse.ReportLevels(string.Join(' ', levels.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.TrackId}:{l.Peak:0.####}")))),
+            Levels = levels => pulse.ReportLevels(string.Join('\n', levels.Select(l => string.Create(CultureInfo.InvariantCulture, $"{state.Split.Track(l.TrackId)!.Title}\t{l.Peak:0.####}")))),
         };
         if (recorder.Refusal() is { } refusal)
         {

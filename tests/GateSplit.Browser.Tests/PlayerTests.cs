@@ -46,7 +46,7 @@ public sealed class PlayerTests(DemoApp demo)
         using var browser = new Browser(demo.App.Port);
         browser.Open("/");
         browser.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(20);
-        var json = (string)browser.Driver.ExecuteAsyncScript(Mix, [gains])!;
+        var json = (string)browser.Driver.ExecuteAsyncScript(Mix, [gains.Select(g => new[] { g, g }).ToArray()])!;
         return System.Text.Json.JsonSerializer.Deserialize<string[][]>(json)!;
     }
 }

@@ -19,7 +19,7 @@ public sealed class WorkerTests
     {
         await using var one = await TestApp.Start(demo: false);
         await using var two = await TestApp.Start(demo: false, one.Folder, _ => one.ConnectionString);
-        await using var database = NpgsqlDataSource.Create(one.ConnectionString);
+        await using var database = Database.Open(one.ConnectionString);
         var sessions = new SessionStore(database);
         var takes = new TakeStore(database);
         var boat = ReliefBoat.Session;
@@ -52,7 +52,7 @@ public sealed class WorkerTests
     public async Task Some_lines_are_printed_again_and_the_better_take_is_chosen()
     {
         await using var app = await TestApp.Start(demo: false);
-        await using var database = NpgsqlDataSource.Create(app.ConnectionString);
+        await using var database = Database.Open(app.ConnectionString);
         var lamp = LampLit.Session;
         var session = await new SessionStore(database).Create("Lamp", MidiWriter.Write(lamp.Song), lamp.Split with { Pass = lamp.Split.Pass with { LengthBars = 2 } });
         using var visitor = new Visitor(app);

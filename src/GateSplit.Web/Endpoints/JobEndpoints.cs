@@ -51,12 +51,15 @@ public static class JobEndpoints
         };
     }
 
-    /// <summary>A bar for each track, by its place: "t1:0.52 t2:0.001".</summary>
-    private static string LevelBars(string levels) => string.Concat(levels.Split(' ').Select(pair =>
+    /// <summary>A bar for each track with its name.</summary>
+    private static string LevelBars(string levels) => string.Concat(levels.Split('\n').Select(line =>
     {
-        var peak = double.Parse(pair[(pair.IndexOf(':', StringComparison.Ordinal) + 1)..], CultureInfo.InvariantCulture);
-        var height = peak > 0 ? Math.Clamp(60 + 20 * Math.Log10(peak), 0, 60) : 0;
-        return string.Create(CultureInfo.InvariantCulture, $"<svg viewBox=\"0 0 60 1\" preserveAspectRatio=\"none\"><rect class=\"meter-bar\" width=\"{height:0.0}\" height=\"1\" /></svg>");
+        var parts = line.Split('\t');
+        var peak = double.Parse(parts[^1], CultureInfo.InvariantCulture);
+        var width = peak > 0 ? Math.Clamp(60 + 20 * Math.Log10(peak), 0, 60) : 0;
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"<span>{HtmlEncoder.Default.Encode(parts[0])}<svg viewBox=\"0 0 60 1\" preserveAspectRatio=\"none\"><rect class=\"meter-bar\" width=\"{width:0.0}\" height=\"1\" /></svg></span>");
     }));
 
     private static async IAsyncEnumerable<SseItem<string>> Events(long id, JobStore jobs, [EnumeratorCancellation] CancellationToken cancel)

@@ -81,20 +81,14 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         : "";
 
     /// <summary>Where the bars begin, as shares of a take's length.</summary>
-    public IEnumerable<double> Bars(Take take)
-    {
-        var frames = take.Tracks.Count == 0 ? 0 : take.Tracks.Max(t => t.Frames);
-        for (var bar = 0; bar <= Session.State.Split.Pass.LengthBars && frames > 0; bar++)
-        {
-            var at = Session.Song.Tempos.ToSamples(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate);
-            if (at > frames)
-            {
-                yield break;
-            }
+    public IEnumerable<double> Bars(Take take) => BarFrames(take).Select(at => (double)at / take.Tracks.Max(t => t.Frames));
 
-            yield return (double)at / frames;
-        }
-    }
+    /// <summary>The frames at which the bars of a take begin.</summary>
+    public IEnumerable<long> BarFrames(Take take) => take.Tracks.Count == 0
+        ? []
+        : Enumerable.Range(0, Session.State.Split.Pass.LengthBars + 1)
+            .Select(bar => Session.Song.Tempos.ToSamples(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate))
+            .TakeWhile(at => at <= take.Tracks.Max(t => t.Frames));
 
     /// <summary>Shows the page.</summary>
     public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();

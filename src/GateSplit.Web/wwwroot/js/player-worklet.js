@@ -23,9 +23,10 @@ class TakePlayer extends AudioWorkletProcessor {
       const chunk = this.chunks[0];
       const count = Math.min(frames - done, chunk.frames - this.at);
       chunk.tracks.forEach((track, index) => {
-        const gain = this.gains[index] ?? 1;
-        if (gain === 0) return;
+        const gains = this.gains[index] ?? [1, 1];
         output.forEach((side, s) => {
+          const gain = gains[s];
+          if (gain === 0) return;
           const samples = track[Math.min(s, track.length - 1)];
           for (let i = 0; i < count; i++) side[done + i] += gain * samples[this.at + i];
         });

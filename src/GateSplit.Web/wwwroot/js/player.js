@@ -18,10 +18,26 @@ class Player {
       float: row.dataset.float === "true",
       frames: Number(row.dataset.frames),
       offset: null,
+      mute: row.querySelector("[data-mute]").getAttribute("aria-pressed") === "true",
+      pan: Number(row.dataset.pan),
+      levelDb: Number(row.querySelector("[data-level]").value),
     }));
+    this.bars = root.dataset.bars.split(" ").map(Number);
+    this.loop = null;
     this.position = 0;
     this.playing = false;
     this.run = 0;
+    this.setGains();
+  }
+
+  /** Plays some bars round and round; null for straight on. */
+  async setLoop(from, to) {
+    const start = this.bars[from - 1];
+    const end = Math.min(this.bars[to] ?? this.frames, this.frames);
+    this.loop = from !== null && start < end ? { start, end } : null;
+    if (this.playing) await this.goTo(this.loop ? start : this.now());
+    else if (this.loop) await this.goTo(start);
+    return this.loop !== null;
   }
 
   async setUp() {
@@ -60,7 +76,9 @@ class Player {
 
   now() {
     if (!this.playing) return this.position;
-    return Math.min(this.frames, this.startedFrom + Math.round((this.context.currentTime - this.startedAt) * this.rate));
+    const frame = this.startedFrom + Math.round((this.context.currentTime - this.startedAt) * this.rate);
+    if (this.loop && frame >= this.loop.end) return this.loop.start + (frame - this.loop.start) % (this.loop.end - this.loop.start);
+    return Math.min(this.frames, frame);
   }
 
   async goTo(frame) {
@@ -77,8 +95,10 @@ class Player {
     while (run === this.run && this.fetched < this.frames) {
       if (this.waiting >= CHUNKS_AHEAD) return;
       const start = this.fetched;
-      const frames = Math.min(size, this.frames - start);
+      const end = this.loop && start < this.loop.end ? this.loop.end : this.frames;
+      const frames = Math.min(size, end - start);
       this.fetched += frames;
+      if (this.loop && this.fetched === this.loop.end) this.fetched = this.loop.start;
       this.waiting++;
       let tracks;
       try {
@@ -92,7 +112,7 @@ class Player {
       }
       if (run !== this.run) return;
       if (start === this.startedFrom) this.startedAt = this.context.currentTime;
-      this.node.port.postMessage({ chunk: { start, frames, tracks, last: start + frames >= this.frames } }, tracks.flat().map((t) => t.buffer));
+      this.node.port.postMessage({ chunk: { start, frames, tracks, last: !this.loop && start + frames >= this.frames } }, tracks.flat().map((t) => t.buffer));
     }
   }
 
@@ -152,8 +172,15 @@ class Player {
 
   setGains() {
     const soloed = this.tracks.some((t) => t.solo);
-    const gains = this.tracks.map((t) => (t.mute || (soloed && !t.solo) ? 0 : 1));
-    this.tracks.forEach((t, i) => t.row.classList.toggle("off", gains[i] === 0));
+    const gains = this.tracks.map((t) => {
+      const gain = t.mute || (soloed && !t.solo) ? 0 : 10 ** (t.levelDb / 20);
+      // Equal power for mono, balance for a pair, as the split has it.
+      const angle = ((t.pan + 1) * Math.PI) / 4;
+      return t.channels === 1
+        ? [gain * Math.cos(angle), gain * Math.sin(angle)]
+        : [gain * Math.min(1, 1 - t.pan), gain * Math.min(1, 1 + t.pan)];
+    });
+    this.tracks.forEach((t, i) => t.row.classList.toggle("off", gains[i][0] + gains[i][1] === 0));
     this.node?.port.postMessage({ gains });
   }
 
@@ -205,17 +232,33 @@ if (root) {
     const mute = track.row.querySelector("[data-mute]");
     solo.addEventListener("click", () => player.toggle(track, "solo", solo));
     mute.addEventListener("click", () => player.toggle(track, "mute", mute));
+    track.row.querySelector("[data-level]").addEventListener("input", (event) => {
+      track.levelDb = Number(event.target.value);
+      player.setGains();
+    });
     track.row.querySelector(".wave").addEventListener("click", (event) => {
       const box = event.currentTarget.getBoundingClientRect();
       player.goTo(((event.clientX - box.left) / box.width) * player.frames);
     });
   }
+  const looping = document.getElementById("loop");
+  looping.addEventListener("click", async () => {
+    const bar = (id) => Number(document.getElementById(id).value);
+    const on = looping.getAttribute("aria-pressed") !== "true";
+    const is = await player.setLoop(on ? bar("loop-from") : null, bar("loop-to"));
+    looping.setAttribute("aria-pressed", String(is));
+    if (on && !is) document.getElementById("player-said").textContent = "These bars are not in the take.";
+  });
   document.addEventListener("keydown", (event) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
     const track = player.tracks.find((t) => t.row.contains(event.target));
     if (event.key === " " && !event.target.closest("button, summary, a")) {
       document.getElementById("play").click();
       event.preventDefault();
+    } else if (event.key.toLowerCase() === "l") {
+      looping.click();
+    } else if (event.key.toLowerCase() === "m" && track) {
+      player.toggle(track, "mute", track.row.querySelector("[data-mute]"));
     } else if (event.key.toLowerCase() === "s" && track) {
       player.toggle(track, "solo", track.row.querySelector("[data-solo]"));
     }
