@@ -67,7 +67,7 @@ public sealed class CommandTests : IDisposable
         var fog = Session(DemoSessions.All[1], bars: 1);
         var check = Run("check", fog, "--json");
         Assert.Equal(1, check.Code);
-        Assert.Equal(5, JsonDocument.Parse(check.Output).RootElement.EnumerateArray().Count(f => f.GetProperty("severity").GetString() == "warning"));
+        Assert.Equal(7, JsonDocument.Parse(check.Output).RootElement.EnumerateArray().Count(f => f.GetProperty("severity").GetString() == "warning"));
     }
 
     [Theory]

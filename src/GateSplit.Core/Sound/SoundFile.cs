@@ -1,0 +1,176 @@
+using System.Runtime.InteropServices;
+using Microsoft.Win32.SafeHandles;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>
+/// Reads AIFF, AIFF-C, FLAC and whatever else the system's libsndfile knows, by turning it into a WAVE file of the same
+/// width: whole numbers stay what they are, bit by bit.
+/// </summary>
+public static partial class SoundFile
+{
+    private const int BlockFrames = 1 << 14;
+    private const int Read = 0x10;
+    private const int SubMask = 0xFFFF;
+
+    /// <summary>True of a file that is read as it lies, since it is WAVE, RF64 or BW64.</summary>
+    public static bool IsWave(string path)
+    {
+        Span<byte> start = stackalloc byte[4];
+        using var file = File.OpenHandle(path);
+        return RandomAccess.Read(file, start, 0) == 4 && (start.SequenceEqual("RIFF"u8) || start.SequenceEqual("RF64"u8) || start.SequenceEqual("BW64"u8));
+    }
+
+    /// <summary>Turns a file into WAVE.</summary>
+    /// <param name="from">The file.</param>
+    /// <param name="to">The WAVE file; it has this name only once it is complete.</param>
+    /// <param name="cancel">Stops it and leaves nothing behind.</param>
+    /// <returns>A sentence if it cannot be read; null if all went well.</returns>
+    /// <exception cref="IOException">The disk refuses.</exception>
+    public static string? ToWave(string from, string to, CancellationToken cancel = default)
+    {
+        SndFile file;
+        var info = default(Info);
+        try
+        {
+            file = Open(from, Read, ref info);
+        }
+        catch (DllNotFoundException)
+        {
+            return "AIFF and FLAC files need the system's package libsndfile1, which is not installed here. Save the recording as WAVE.";
+        }
+
+        using (file)
+        {
+            if (file.IsInvalid)
+            {
+                return "This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are.";
+            }
+
+            if (Sample(info.Format & SubMask) is not { } sample)
+            {
+                return "This file is compressed with loss, or in a way that is not read here. Save it as WAVE, AIFF or FLAC.";
+            }
+
+            if (info.Channels is < 1 or > AudioFormat.MostChannels || info.SampleRate is < 1 or > AudioFormat.HighestSampleRate || info.Frames < 0)
+            {
+                return $"This file has {Words.Count(info.Channels, "channel")} at {info.SampleRate} Hz, which is more than is read here.";
+            }
+
+            return Copy(file, info, new AudioFormat(info.Channels, info.SampleRate, sample), to, cancel);
+        }
+    }
+
+    private static string? Copy(SndFile file, Info info, AudioFormat format, string to, CancellationToken cancel)
+    {
+        using var writer = new WaveWriter(to, format, info.Frames, null);
+        var numbers = new int[BlockFrames * format.Channels];
+        var floats = new double[format.IsFloat ? numbers.Length : 0];
+        var bytes = new byte[BlockFrames * format.BytesPerFrame];
+        for (long done = 0; done < info.Frames;)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var wanted = Math.Min(BlockFrames, info.Frames - done);
+            var got = format.IsFloat ? ReadDoubles(file, floats, wanted) : ReadInts(file, numbers, wanted);
+            if (got <= 0)
+            {
+                // It says that it is longer than it is: what is there is kept.
+                writer.FinishEarly();
+                writer.TakeName();
+                return done == 0 ? "There is not one sample in this file that can be read." : null;
+            }
+
+            var samples = (int)got * format.Channels;
+            Encode(format.Sample, numbers.AsSpan(0, format.IsFloat ? 0 : samples), floats.AsSpan(0, format.IsFloat ? samples : 0), bytes);
+            writer.Write(bytes.AsSpan(0, (int)got * format.BytesPerFrame));
+            done += got;
+        }
+
+        writer.Finish();
+        writer.TakeName();
+        return null;
+    }
+
+    /// <summary>libsndfile gives whole numbers with their highest bit on top, so the low bytes of narrower ones are empty.</summary>
+    private static void Encode(SampleFormat format, ReadOnlySpan<int> numbers, ReadOnlySpan<double> floats, Span<byte> bytes)
+    {
+        for (var i = 0; i < numbers.Length; i++)
+        {
+            var value = numbers[i];
+            switch (format)
+            {
+                case SampleFormat.Pcm8:
+                    bytes[i] = (byte)((value >> 24) + 128);
+                    break;
+                case SampleFormat.Pcm16:
+                    MemoryMarshal.Write(bytes[(2 * i)..], (short)(value >> 16));
+                    break;
+                case SampleFormat.Pcm24:
+                    (bytes[3 * i], bytes[3 * i + 1], bytes[3 * i + 2]) = ((byte)(value >> 8), (byte)(value >> 16), (byte)(value >> 24));
+                    break;
+                default:
+                    MemoryMarshal.Write(bytes[(4 * i)..], value);
+                    break;
+            }
+        }
+
+        for (var i = 0; i < floats.Length; i++)
+        {
+            if (format == SampleFormat.Float32)
+            {
+                MemoryMarshal.Write(bytes[(4 * i)..], (float)floats[i]);
+            }
+            else
+            {
+                MemoryMarshal.Write(bytes[(8 * i)..], floats[i]);
+            }
+        }
+    }
+
+    /// <summary>The subtypes of sndfile.h that hold samples without loss.</summary>
+    private static SampleFormat? Sample(int subtype) => subtype switch
+    {
+        0x0001 or 0x0005 => SampleFormat.Pcm8,
+        0x0002 => SampleFormat.Pcm16,
+        0x0003 => SampleFormat.Pcm24,
+        0x0004 => SampleFormat.Pcm32,
+        0x0006 => SampleFormat.Float32,
+        0x0007 => SampleFormat.Float64,
+        _ => null,
+    };
+
+    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_open", StringMarshalling = StringMarshalling.Utf8)]
+    private static partial SndFile Open(string path, int mode, ref Info info);
+
+    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_readf_int")]
+    private static partial long ReadInts(SndFile file, [Out] int[] into, long frames);
+
+    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_readf_double")]
+    private static partial long ReadDoubles(SndFile file, [Out] double[] into, long frames);
+
+    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_close")]
+    private static partial int CloseFile(IntPtr file);
+
+    /// <summary>SF_INFO of sndfile.h.</summary>
+    [StructLayout(LayoutKind.Sequential)]
+    private struct Info
+    {
+        public long Frames;
+        public int SampleRate;
+        public int Channels;
+        public int Format;
+        public int Sections;
+        public int Seekable;
+    }
+
+    /// <summary>An open file of libsndfile.</summary>
+    private sealed class SndFile : SafeHandleZeroOrMinusOneIsInvalid
+    {
+        public SndFile()
+            : base(ownsHandle: true)
+        {
+        }
+
+        protected override bool ReleaseHandle() => CloseFile(handle) == 0;
+    }
+}

@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Planning;
+
+/// <summary>Which file and which channel belong to which track.</summary>
+public sealed class BringInPlanTests
+{
+    private static readonly Split Kit = Sessions.Kit.Split;
+
+    [Fact]
+    public void One_file_with_all_channels_goes_by_the_inputs()
+    {
+        var lines = BringInPlan.Of(Kit, [File("night.wav", 24)]);
+        Assert.Equal(Kit.Tracks.Select(t => (t.Id, 0, t.Input!.Channel)), lines.Select(l => (l.TrackId, l.File, l.Channel)));
+        Assert.All(lines, l => Assert.Equal("by the input", l.Why));
+        Assert.Empty(BringInPlan.Of(Kit, [File("short.wav", 4)])); // it lacks the inputs of most tracks
+    }
+
+    [Fact]
+    public void Files_go_by_their_names_the_longest_name_first()
+    {
+        var files = new[]
+        {
+            File("03 Snare Top take2.wav", 1), File("01_kick-in.WAV", 1), File("snare_bottom.flac", 1), File("Kick out (copy).wav", 1),
+            File("Lamp Lit Overheads.aiff", 2), File("Hat.wav", 2), File("holiday.wav", 1), File("Room.wav", 1),
+        };
+        var lines = BringInPlan.Of(Kit, files);
+        Assert.Equal(
+            [("Kick in", 1), ("Kick out", 3), ("Snare top", 0), ("Snare bottom", 2), ("Hat", 5), ("Overheads", 4)],
+            lines.Select(l => (Kit.Track(l.TrackId)!.Name, l.File)));
+        Assert.DoesNotContain(lines, l => Kit.Track(l.TrackId)!.Name == "Room"); // a stereo track needs two channels
+    }
+
+    [Fact]
+    public void Channels_go_by_their_names_wherever_they_lie()
+    {
+        var file = File("take.wav", 6) with
+        {
+            ChannelNames = ImmutableDictionary<int, string>.Empty.Add(1, "Overheads L").Add(2, "Overheads R").Add(4, "SNARE TOP").Add(6, "Kick in").Add(5, "Room left"),
+        };
+        var lines = BringInPlan.Of(Kit, [file]);
+        Assert.Equal(
+            [("Kick in", 6), ("Overheads", 1), ("Room", 5), ("Snare top", 4)],
+            lines.Select(l => (Kit.Track(l.TrackId)!.Name, l.Channel)).Order());
+        Assert.All(lines, l => Assert.True(BringInPlan.Fits(Kit, [file], l)));
+        Assert.False(BringInPlan.Fits(Kit, [file], lines[0] with { Channel = 7 }));
+        Assert.False(BringInPlan.Fits(Kit, [file], lines[0] with { File = 1 }));
+    }
+
+    [Fact]
+    public void Other_rates_and_other_lengths_are_told()
+    {
+        var remarks = BringInPlan.Remarks(Kit, [File("a.wav", 1), File("b.wav", 1) with { Frames = 90 }, File("c.wav", 1) with { Format = new AudioFormat(1, 44100, SampleFormat.Pcm16) }]);
+        Assert.Equal(2, remarks.Length);
+        Assert.StartsWith("c.wav runs at 44100 Hz, the session at 48000.", remarks[0], StringComparison.Ordinal);
+        Assert.Equal("b.wav is 10 frames shorter than the longest file.", remarks[1]);
+    }
+
+    private static BroughtFile File(string name, int channels) =>
+        new(name, new AudioFormat(channels, 48000, SampleFormat.Pcm24), 100, ImmutableDictionary<int, string>.Empty);
+}
