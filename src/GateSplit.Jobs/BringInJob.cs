@@ -1,5 +1,6 @@
 using System.Text.Json;
 using GateSplit.Core;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
@@ -9,7 +10,7 @@ using Microsoft.Extensions.Logging;
 
 namespace GateSplit.Jobs;
 
-/// <summary>Cuts a many-channel recording by the inputs of the split, one file a track, bit-exactly.</summary>
+/// <summary>Cuts recordings made elsewhere into one file a track, bit-exactly.</summary>
 public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<BringInJob> log)
 {
     private const double CutShare = 0.4;
@@ -31,53 +32,57 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
         }
     }
 
-    /// <summary>The armed tracks that listen to a row of inputs, with the channels of a recording of that row.</summary>
-    public static IReadOnlyList<(Track Track, CutLine Line)> Lines(Split split, string bankId, Func<Track, string> pathOf) =>
-    [
-        .. from track in split.Tracks
-           where track.Armed && track.Input?.BankId == bankId
-           let first = track.Input!.Channel
-           select (track, new CutLine(track.Title, [.. Enumerable.Range(first, (int)track.Width)], pathOf(track))),
-    ];
-
     private async Task<NewTake> BringIn(Job job, BringInRequest request, string folder, JobPulse pulse)
     {
         var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
         var session = OpenSession.Of(state);
-        var opened = WaveReader.Open(Path.Combine(store.Staging(request.Staging), BringInRequest.RecordingName));
-        if (!opened.Ok)
-        {
-            throw new JobRefused($"{request.FileName}: {opened.Trouble}");
-        }
-
-        using var recording = opened.Value;
-        var lines = Lines(state.Split, request.BankId, t => Path.Combine(folder, $"{t.Id}.wav"));
+        var brought = BroughtFolder.Find(store, request.Staging) ?? throw new JobRefused("The files are gone. Bring them in once more.");
+        var files = brought.Files();
+        var lines = request.Lines.Where(l => BringInPlan.Fits(state.Split, files, l)).ToList();
         if (lines.Count == 0)
         {
-            throw new JobRefused($"No armed track listens to {state.Split.Bank(request.BankId)?.Label ?? "these inputs"}, so nothing was cut.");
+            throw new JobRefused("None of the tracks that were to get something is there any more, so nothing was cut.");
         }
 
-        var info = new Func<CutLine, BroadcastInfo?>(line => new BroadcastInfo($"{line.Track}, cut from {request.FileName}", DateTime.Now));
-        var trouble = ChannelCutter.Cut(
-            recording, [.. lines.Select(l => l.Line)], info, Environment.ProcessorCount, new Part(pulse, 0, CutShare), pulse.Stop);
-        if (trouble is not null)
+        var remarks = new List<string>();
+        var from = 0;
+        foreach (var group in lines.GroupBy(l => l.File))
         {
-            throw new JobRefused($"{request.FileName} does not fit this split: {trouble}");
+            using var recording = WaveReader.Open(brought.WavePath(group.Key)).Value!;
+            var cuts = group.Select(l => new CutLine(
+                state.Split.Track(l.TrackId)!.Title,
+                [.. Enumerable.Range(l.Channel, (int)state.Split.Track(l.TrackId)!.Width)],
+                Path.Combine(folder, $"{l.TrackId}.wav"))).ToList();
+            var info = new Func<CutLine, BroadcastInfo?>(line => new BroadcastInfo($"{line.Track}, cut from {files[group.Key].Name}", DateTime.Now));
+            var share = new Part(pulse, CutShare * from / lines.Count, CutShare * cuts.Count / lines.Count);
+            if (ChannelCutter.Cut(recording, cuts, info, Environment.ProcessorCount, share, pulse.Stop) is { } trouble)
+            {
+                throw new JobRefused($"{files[group.Key].Name} does not fit this split: {trouble}");
+            }
+
+            remarks.AddRange(recording.Remarks);
+            from += cuts.Count;
         }
 
-        var cut = new PrintedTrack[lines.Count];
+        var measured = new PrintedTrack[lines.Count];
         var done = 0;
         await Parallel.ForAsync(0, lines.Count, pulse.Stop, async (i, cancel) =>
         {
             await Task.Yield();
-            var (track, line) = lines[i];
-            using var file = WaveReader.Open(line.Path).Value!;
-            cut[i] = new PrintedTrack(track, line.Path, FileMeasure.Of(file, null, cancel) with { Remarks = recording.Remarks });
+            using var source = WaveReader.Open(brought.WavePath(lines[i].File)).Value!;
+            var path = Path.Combine(folder, $"{lines[i].TrackId}.wav");
+            using var file = WaveReader.Open(path).Value!;
+            measured[i] = new PrintedTrack(state.Split.Track(lines[i].TrackId)!, path, FileMeasure.Of(file, null, cancel) with { Remarks = source.Remarks });
             pulse.Report(CutShare + MeasureShare * Interlocked.Increment(ref done) / lines.Count);
         });
         var adopted = await parts.Adopt(
-            session.Lines, cut, new Part(pulse, CutShare + MeasureShare, 1 - CutShare - MeasureShare), pulse.Stop);
-        var note = recording.Remarks.IsEmpty ? request.FileName : $"{request.FileName}. {string.Join(" ", recording.Remarks)}";
-        return new NewTake(job.SessionId, TakeKind.BringIn, state.Revision, note, [.. adopted.Select((t, i) => t with { Position = state.Split.Tracks.IndexOf(lines[i].Track) + 1 })]);
+            session.Lines, measured, new Part(pulse, CutShare + MeasureShare, 1 - CutShare - MeasureShare), pulse.Stop);
+        var note = string.Join(" ", remarks.Distinct().Prepend(Words.List([.. files.Select(f => f.Name)], most: 3) + (remarks.Count > 0 ? "." : "")));
+        return new NewTake(
+            job.SessionId,
+            TakeKind.BringIn,
+            state.Revision,
+            note,
+            [.. adopted.Select((t, i) => t with { Position = state.Split.Tracks.IndexOf(measured[i].Track) + 1 })]);
     }
 }

@@ -13,6 +13,8 @@ public sealed class Sweeper(JobStore jobs, JobQueue queue, IAudioStore store, IL
     private static readonly TimeSpan Interval = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan SilentFor = TimeSpan.FromSeconds(20);
 
+    private static readonly TimeSpan Abandoned = TimeSpan.FromDays(1);
+
     private readonly DateTime _started = DateTime.UtcNow;
 
     /// <inheritdoc/>
@@ -47,11 +49,17 @@ public sealed class Sweeper(JobStore jobs, JobQueue queue, IAudioStore store, IL
         }
     }
 
-    /// <summary>Uploads that were cut off by the end of an earlier process, and that no job waits for.</summary>
+    /// <summary>
+    /// Uploads that were cut off by the end of an earlier process, and whatever nobody has gone on with for a day: an
+    /// upload that can be resumed, files that were never cut.
+    /// </summary>
     private async Task ClearUploads()
     {
+        bool IsOld(string name) => store.StagedAt(name) < DateTime.UtcNow - Abandoned
+            || (name.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) && store.StagedAt(name) < _started && BroughtFolder.IsUnfinished(store, name));
+
         var old = store.StagingNames()
-            .Where(n => n.StartsWith("upload-", StringComparison.Ordinal) && store.StagedAt(n) < _started)
+            .Where(n => (n.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) || n.StartsWith(ResumableUpload.Prefix, StringComparison.Ordinal)) && IsOld(n))
             .ToList();
         if (old.Count == 0)
         {

@@ -58,6 +58,7 @@ public static class GateSplitApp
         app.MapJobs();
         app.MapHandoff();
         app.MapBringIn();
+        app.MapUploads();
         app.MapLineCheck();
         return app;
     }

@@ -50,7 +50,7 @@ public sealed class PageTests(DemoApp demo)
     public async Task An_upload_without_its_token_is_refused()
     {
         using var content = new MultipartFormDataContent { { new ByteArrayContent([1]), "recording", "x.wav" } };
-        using var reply = await demo.App.Http.PostAsync(new Uri("/sessions/1/bring-in?bank=b-u1&token=forged", UriKind.Relative), content);
+        using var reply = await demo.App.Http.PostAsync(new Uri("/sessions/1/bring-in/files?token=forged", UriKind.Relative), content);
         Assert.Contains("page%20is%20too%20old", reply.RequestMessage!.RequestUri!.Query);
     }
 

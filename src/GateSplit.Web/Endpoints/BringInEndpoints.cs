@@ -1,5 +1,4 @@
 using GateSplit.Core;
-using GateSplit.Core.Sound;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;
@@ -9,82 +8,26 @@ using Microsoft.Net.Http.Headers;
 
 namespace GateSplit.Web.Endpoints;
 
-/// <summary>Takes a recording made elsewhere, streamed to disk as it comes.</summary>
+/// <summary>Takes recordings made elsewhere: as a form, streamed to disk as it comes, or from uploads that were resumed.</summary>
 public static class BringInEndpoints
 {
     /// <summary>The most bytes a recording may have.</summary>
     public const long MostBytes = 64L << 30;
 
-    private const long MostMultipartExtra = 1 << 16;
+    /// <summary>The most files that are taken at once.</summary>
+    public const int MostFiles = 256;
 
-    /// <summary>Maps /sessions/{id}/bring-in.</summary>
-    public static void MapBringIn(this IEndpointRouteBuilder app) =>
-        app.MapPost("/sessions/{id:long}/bring-in", Receive).DisableAntiforgery();
+    private const long MostMultipartExtra = 1 << 20;
 
-    private static async Task<IResult> Receive(
-        long id, string bank, string token, SessionStore sessions, IAudioStore store, JobQueue queue, IAntiforgery antiforgery, HttpContext context)
+    /// <summary>Maps /sessions/{id}/bring-in and /sessions/{id}/bring-in/gather.</summary>
+    public static void MapBringIn(this IEndpointRouteBuilder app)
     {
-        // The form is read as a stream, so its token comes with the address and is checked like one in a header.
-        context.Request.Headers["RequestVerificationToken"] = token;
-        var formFeature = context.Features.Get<IFormFeature>();
-        context.Features.Set<IFormFeature>(new FormFeature(FormCollection.Empty));
-        var valid = await antiforgery.IsRequestValidAsync(context);
-        context.Features.Set(formFeature);
-        if (!valid)
-        {
-            return Back(id, "The page is too old. Load it again and choose the file once more.");
-        }
-
-        if (await sessions.Load(id) is not { } state)
-        {
-            return Results.NotFound();
-        }
-
-        if (Refusal(context.Request.ContentLength ?? 0, store) is { } refusal)
-        {
-            return Back(id, refusal);
-        }
-
-        if (BringInJob.Lines(state.Split, bank, t => t.Id).Count == 0)
-        {
-            return Back(id, "No armed track listens to these inputs, so there is nothing to cut the recording into.");
-        }
-
-        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = MostBytes + MostMultipartExtra;
-        var staging = $"upload-{Guid.NewGuid():N}";
-        var kept = false;
-        try
-        {
-            var path = Path.Combine(store.Staging(staging), BringInRequest.RecordingName);
-            if (await Save(context, path) is not { } fileName)
-            {
-                return Back(id, "No file came with the form. Choose a WAVE file first.");
-            }
-
-            if (Trouble(path, fileName, state.Split, bank) is { } trouble)
-            {
-                return Back(id, trouble);
-            }
-
-            kept = await queue.BringIn(id, new BringInRequest(staging, fileName, bank)) is not null;
-            return Back(id, kept ? null : "This session is already printing or cutting. Wait until that is done.");
-        }
-        catch (IOException e) when (!context.RequestAborted.IsCancellationRequested)
-        {
-            return Back(id, e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase)
-                ? "The disk is full, so the recording could not be taken in. Nothing of it was kept."
-                : $"The recording could not be taken in: {e.Message}");
-        }
-        finally
-        {
-            if (!kept)
-            {
-                store.Discard(staging);
-            }
-        }
+        app.MapPost("/sessions/{id:long}/bring-in/files", Receive).DisableAntiforgery();
+        app.MapPost("/sessions/{id:long}/bring-in/gather", Gather);
     }
 
-    private static string? Refusal(long length, IAudioStore store)
+    /// <summary>A sentence about why so many bytes cannot be taken in; null if they can.</summary>
+    internal static string? Refusal(long length, IAudioStore store)
     {
         if (length > MostBytes)
         {
@@ -97,42 +40,119 @@ public static class BringInEndpoints
             : null;
     }
 
-    private static async Task<string?> Save(HttpContext context, string path)
+    private static async Task<IResult> Receive(long id, string token, SessionStore sessions, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
+    {
+        // The form is read as a stream, so its token comes with the address and is checked like one in a header.
+        context.Request.Headers["RequestVerificationToken"] = token;
+        var formFeature = context.Features.Get<IFormFeature>();
+        context.Features.Set<IFormFeature>(new FormFeature(FormCollection.Empty));
+        var valid = await antiforgery.IsRequestValidAsync(context);
+        context.Features.Set(formFeature);
+        if (!valid)
+        {
+            return Back(id, "The page is too old. Load it again and choose the files once more.");
+        }
+
+        if (await sessions.Head(id) is null)
+        {
+            return Results.NotFound();
+        }
+
+        if (Refusal(context.Request.ContentLength ?? 0, store) is { } refusal)
+        {
+            return Back(id, refusal);
+        }
+
+        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = MostBytes + MostMultipartExtra;
+        return await Fill(id, store, folder => Save(context, folder), context.RequestAborted);
+    }
+
+    /// <summary>Gathers uploads that have come whole.</summary>
+    private static async Task<IResult> Gather(long id, HttpRequest request, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
+    {
+        if (!await antiforgery.IsRequestValidAsync(context))
+        {
+            return Back(id, "The page is too old. Load it again and choose the files once more.");
+        }
+
+        var uploads = request.Form["key"].Select(k => ResumableUpload.Find(store, k ?? "")).ToList();
+        if (uploads.Count is 0 or > MostFiles || uploads.Any(u => u is null || u.SessionId != id || u.Offset != u.Length))
+        {
+            return Back(id, "Not all of the files have come. Send them again; what is here already is not sent twice.");
+        }
+
+        return await Fill(
+            id,
+            store,
+            folder =>
+            {
+                for (var i = 0; i < uploads.Count; i++)
+                {
+                    File.Move(uploads[i]!.DataPath, folder.Incoming(i));
+                    uploads[i]!.Discard(store);
+                }
+
+                return Task.FromResult<IReadOnlyList<string>>([.. uploads.Select(u => u!.FileName)]);
+            },
+            context.RequestAborted);
+    }
+
+    private static async Task<IResult> Fill(long id, IAudioStore store, Func<BroughtFolder, Task<IReadOnlyList<string>>> save, CancellationToken aborted)
+    {
+        var folder = BroughtFolder.Make(store);
+        var kept = false;
+        try
+        {
+            var names = await save(folder);
+            if (names.Count == 0)
+            {
+                return Back(id, "No file came with the form. Choose one or several first.");
+            }
+
+            if (folder.TakeIn(names, aborted) is { } trouble)
+            {
+                return Back(id, trouble);
+            }
+
+            kept = true;
+            return Results.LocalRedirect($"/sessions/{id}/bring-in?from={folder.Name}");
+        }
+        catch (IOException e) when (!aborted.IsCancellationRequested)
+        {
+            return Back(id, e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase)
+                ? "The disk is full, so the recording could not be taken in. Nothing of it was kept."
+                : $"The recording could not be taken in: {e.Message}");
+        }
+        finally
+        {
+            if (!kept)
+            {
+                store.Discard(folder.Name);
+            }
+        }
+    }
+
+    private static async Task<IReadOnlyList<string>> Save(HttpContext context, BroughtFolder folder)
     {
         if (!MediaTypeHeaderValue.TryParse(context.Request.ContentType, out var type) || HeaderUtilities.RemoveQuotes(type.Boundary).Value is not { Length: > 0 } boundary)
         {
-            return null;
+            return [];
         }
 
+        var names = new List<string>();
         var reader = new MultipartReader(boundary, context.Request.Body) { BodyLengthLimit = null };
-        while (await reader.ReadNextSectionAsync(context.RequestAborted) is { } section)
+        while (names.Count < MostFiles && await reader.ReadNextSectionAsync(context.RequestAborted) is { } section)
         {
             if (section.AsFileSection() is { FileName.Length: > 0 } file)
             {
-                await using var to = new FileStream(path, FileMode.Create, FileAccess.Write, FileShare.None, 1 << 20);
+                await using var to = new FileStream(folder.Incoming(names.Count), FileMode.Create, FileAccess.Write, FileShare.None, 1 << 20);
                 await section.Body.CopyToAsync(to, 1 << 20, context.RequestAborted);
-                return Path.GetFileName(file.FileName);
+                names.Add(Path.GetFileName(file.FileName));
             }
         }
 
-        return null;
+        return names;
     }
 
-    private static string? Trouble(string path, string fileName, Core.Splits.Split split, string bank)
-    {
-        var opened = WaveReader.Open(path);
-        if (!opened.Ok)
-        {
-            return $"{fileName}: {opened.Trouble}";
-        }
-
-        using var recording = opened.Value;
-        var needed = BringInJob.Lines(split, bank, t => t.Id).Max(l => l.Line.Channels[^1]);
-        return needed > recording.Format.Channels
-            ? $"{fileName} has {Words.Count(recording.Format.Channels, "channel")}, but the split listens as far as {split.Bank(bank)!.Label} {needed}. Choose the recording of all inputs."
-            : null;
-    }
-
-    private static IResult Back(long id, string? notice) =>
-        Results.LocalRedirect(notice is null ? $"/sessions/{id}/print" : $"/sessions/{id}/print?notice={Uri.EscapeDataString(notice)}");
+    private static IResult Back(long id, string notice) => Results.LocalRedirect($"/sessions/{id}/print?notice={Uri.EscapeDataString(notice)}");
 }

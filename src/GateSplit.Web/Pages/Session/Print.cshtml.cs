@@ -68,10 +68,6 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Why no pass can run; null if one can.</summary>
     public string? Refusal { get; private set; }
 
-    /// <summary>The rows of inputs that a recording could be of.</summary>
-    public IEnumerable<(Bank Bank, int Tracks)> Banks =>
-        Session.State.Split.Banks.Select(b => (b, BringInJob.Lines(Session.State.Split, b.Id, t => t.Id).Count)).Where(b => b.Item2 > 0);
-
     /// <summary>Free bytes on the disk.</summary>
     public long FreeBytes => Store.FreeBytes;
 

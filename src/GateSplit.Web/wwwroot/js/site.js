@@ -1,4 +1,4 @@
-// What every page shares: theme switch, key list, spoken changes, forms that send themselves, uploads with progress.
+// What every page shares: theme switch, key list, spoken changes, forms that send themselves.
 
 const live = () => document.getElementById("live");
 
@@ -57,7 +57,8 @@ document.addEventListener("htmx:beforeSwap", (event) => {
 });
 document.addEventListener("htmx:sendError", () => notice("The program does not answer. Is it still running? Nothing was changed."));
 
-function notice(sentence) {
+/** Tells a sentence on top of the page. */
+export function notice(sentence) {
   let box = document.getElementById("trouble");
   if (!box) {
     box = document.createElement("p");
@@ -83,37 +84,6 @@ document.addEventListener("htmx:sseClose", (event) => {
   const line = document.querySelector(".status-job");
   if (line) line.textContent = "The pass has ended; Print shows what came of it.";
   say("The pass has ended.");
-});
-
-// Uploads: told before they are sent if they are too large, then sent with progress.
-document.addEventListener("submit", (event) => {
-  const form = event.target.closest("form.bring-in");
-  const file = form?.querySelector("input[type=file]")?.files[0];
-  if (!file) return;
-  event.preventDefault();
-  if (file.size > Number(form.dataset.most)) {
-    notice("This file is larger than 64 GB, which is the most that is taken.");
-    return;
-  }
-  if (file.size * 2 > Number(form.dataset.free)) {
-    notice("The disk is too full for this file and the files that are cut from it.");
-    return;
-  }
-  const bar = form.querySelector("progress");
-  const button = form.querySelector("button");
-  const request = new XMLHttpRequest();
-  request.open("POST", form.action);
-  request.upload.addEventListener("progress", (sent) => {
-    bar.hidden = false;
-    bar.value = sent.loaded / sent.total;
-  });
-  request.addEventListener("load", () => location.assign(request.responseURL));
-  request.addEventListener("error", () => {
-    notice("The file did not arrive whole. Nothing of it was kept; send it again.");
-    button.disabled = false;
-  });
-  button.disabled = true;
-  request.send(new FormData(form));
 });
 
 // What an edit did is spoken once the page shows it.

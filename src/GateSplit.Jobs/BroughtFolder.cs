@@ -1,0 +1,101 @@
+using System.Text.Json;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+
+namespace GateSplit.Jobs;
+
+/// <summary>
+/// The files that somebody brings in together, each as WAVE, in a staging folder of their own until they are cut. Their
+/// list is written last, so a folder without one was cut off on the way.
+/// </summary>
+public sealed class BroughtFolder
+{
+    /// <summary>How the names of such folders begin.</summary>
+    public const string Prefix = "upload-";
+
+    private const string ListName = "files.json";
+    private readonly string _path;
+
+    private BroughtFolder(string name, string path)
+    {
+        Name = name;
+        _path = path;
+    }
+
+    /// <summary>The name of the folder.</summary>
+    public string Name { get; }
+
+    /// <summary>Makes a new one.</summary>
+    public static BroughtFolder Make(IAudioStore store)
+    {
+        var name = Prefix + Guid.NewGuid().ToString("N");
+        return new BroughtFolder(name, store.Staging(name));
+    }
+
+    /// <summary>Finds one whose files are all there; null if there is none.</summary>
+    public static BroughtFolder? Find(IAudioStore store, string? name) =>
+        name is not null && store.StagingNames().Contains(name) && new BroughtFolder(name, store.Staging(name)) is var found && File.Exists(found.ListPath)
+            ? found
+            : null;
+
+    /// <summary>True of a folder whose files have not all come.</summary>
+    public static bool IsUnfinished(IAudioStore store, string name) => !File.Exists(Path.Combine(store.Staging(name), ListName));
+
+    /// <summary>Where the next file is to be written.</summary>
+    /// <param name="number">Counted from 0.</param>
+    public string Incoming(int number) => Path.Combine(_path, $"incoming-{number}");
+
+    /// <summary>A file as WAVE.</summary>
+    /// <param name="number">Counted from 0.</param>
+    public string WavePath(int number) => Path.Combine(_path, $"{number}.wav");
+
+    /// <summary>Takes the incoming files in: what is no WAVE yet becomes one.</summary>
+    /// <param name="names">Their names where they came from.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>A sentence if one of them cannot be read; null if all can.</returns>
+    /// <exception cref="IOException">The disk refuses.</exception>
+    public string? TakeIn(IReadOnlyList<string> names, CancellationToken cancel)
+    {
+        for (var i = 0; i < names.Count; i++)
+        {
+            if (SoundFile.IsWave(Incoming(i)))
+            {
+                File.Move(Incoming(i), WavePath(i));
+            }
+            else if (SoundFile.ToWave(Incoming(i), WavePath(i), cancel) is { } trouble)
+            {
+                return $"{names[i]}: {trouble}";
+            }
+
+            var opened = WaveReader.Open(WavePath(i));
+            if (!opened.Ok)
+            {
+                return $"{names[i]}: {opened.Trouble}";
+            }
+
+            opened.Value.Dispose();
+            File.Delete(Incoming(i));
+        }
+
+        File.WriteAllText(ListPath, JsonSerializer.Serialize(names, SplitJson.Options));
+        return null;
+    }
+
+    /// <summary>What the files are.</summary>
+    public IReadOnlyList<BroughtFile> Files()
+    {
+        var names = JsonSerializer.Deserialize<string[]>(File.ReadAllText(ListPath), SplitJson.Options)!;
+        return
+        [
+            .. names.Select((name, i) =>
+            {
+                using var wave = WaveReader.Open(WavePath(i)).Value!;
+                return new BroughtFile(name, wave.Format, wave.Frames, ChannelNames.Read(WavePath(i)));
+            }),
+        ];
+    }
+
+    private string ListPath => Path.Combine(_path, ListName);
+}

@@ -1,0 +1,103 @@
+using System.Text.Json;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+
+namespace GateSplit.Jobs;
+
+/// <summary>
+/// A file on its way here that may arrive in pieces: what has come is on the disk, and how much of it is the file's
+/// length, so a lost connection or a killed program costs nothing of it.
+/// </summary>
+public sealed class ResumableUpload
+{
+    /// <summary>How the names of their folders begin.</summary>
+    public const string Prefix = "arriving-";
+
+    private readonly string _path;
+    private readonly About _about;
+
+    private ResumableUpload(string key, string path, About about)
+    {
+        Key = key;
+        _path = path;
+        _about = about;
+    }
+
+    /// <summary>Names it in addresses.</summary>
+    public string Key { get; }
+
+    /// <summary>The session it is for.</summary>
+    public long SessionId => _about.SessionId;
+
+    /// <summary>The file's name where it comes from.</summary>
+    public string FileName => _about.FileName;
+
+    /// <summary>Bytes it will have.</summary>
+    public long Length => _about.Length;
+
+    /// <summary>Bytes that have come.</summary>
+    public long Offset => new FileInfo(DataPath).Length;
+
+    /// <summary>Where what has come lies.</summary>
+    public string DataPath => Path.Combine(_path, "data");
+
+    /// <summary>Begins one.</summary>
+    public static ResumableUpload Begin(IAudioStore store, long sessionId, string fileName, long length)
+    {
+        var key = Guid.NewGuid().ToString("N");
+        var path = store.Staging(Prefix + key);
+        var about = new About(sessionId, fileName, length);
+        File.WriteAllBytes(Path.Combine(path, "data"), []);
+        File.WriteAllText(Path.Combine(path, "about.json"), JsonSerializer.Serialize(about, SplitJson.Options));
+        return new ResumableUpload(key, path, about);
+    }
+
+    /// <summary>Finds one; null if there is none.</summary>
+    public static ResumableUpload? Find(IAudioStore store, string key)
+    {
+        var name = Prefix + key;
+        if (!Guid.TryParseExact(key, "N", out _) || !store.StagingNames().Contains(name))
+        {
+            return null;
+        }
+
+        var path = store.Staging(name);
+        var about = Path.Combine(path, "about.json");
+        return File.Exists(about) ? new ResumableUpload(key, path, JsonSerializer.Deserialize<About>(File.ReadAllText(about), SplitJson.Options)!) : null;
+    }
+
+    /// <summary>Appends what comes, and keeps what came even if it breaks off.</summary>
+    /// <param name="offset">Where the sender believes to be.</param>
+    /// <param name="from">What comes.</param>
+    /// <param name="cancel">Set when the connection is gone.</param>
+    /// <returns>False if the sender is somewhere else, or more comes than was said.</returns>
+    /// <exception cref="IOException">The disk refuses, or somebody else is sending the same file.</exception>
+    public async Task<bool> Append(long offset, Stream from, CancellationToken cancel)
+    {
+        await using var file = new FileStream(DataPath, FileMode.Append, FileAccess.Write, FileShare.Read, 1 << 18);
+        if (file.Length != offset)
+        {
+            return false;
+        }
+
+        var buffer = new byte[1 << 18];
+        int got;
+        while ((got = await from.ReadAsync(buffer, cancel)) > 0)
+        {
+            if (file.Length + got > Length)
+            {
+                return false;
+            }
+
+            await file.WriteAsync(buffer.AsMemory(0, got), CancellationToken.None);
+            await file.FlushAsync(CancellationToken.None);
+        }
+
+        return true;
+    }
+
+    /// <summary>Throws it away.</summary>
+    public void Discard(IAudioStore store) => store.Discard(Prefix + Key);
+
+    private sealed record About(long SessionId, string FileName, long Length);
+}

@@ -1,0 +1,104 @@
+using GateSplit.Core.Planning;
+using GateSplit.Data;
+using GateSplit.Jobs;
+using Microsoft.AspNetCore.Mvc;
+
+namespace GateSplit.Web.Pages.Session;
+
+/// <summary>Which of the files that were brought in goes to which track: shown, and corrected, before anything is cut.</summary>
+public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, JobQueue queue)
+    : SessionPage(open, sessions, takes, jobs, store)
+{
+    /// <summary>The folder the files lie in.</summary>
+    [BindProperty(SupportsGet = true, Name = "from")]
+    public string? From { get; set; }
+
+    /// <summary>The files.</summary>
+    public IReadOnlyList<BroughtFile> Files { get; private set; } = [];
+
+    /// <summary>What goes where, by track.</summary>
+    public IReadOnlyDictionary<string, BroughtLine> Lines { get; private set; } = new Dictionary<string, BroughtLine>();
+
+    /// <summary>What is odd about the files.</summary>
+    public IReadOnlyList<string> Remarks { get; private set; } = [];
+
+    /// <summary>Shows the page.</summary>
+    public async Task<IActionResult> OnGet()
+    {
+        if (!await Show())
+        {
+            return NotFound();
+        }
+
+        return BroughtFolder.Find(Store, From) is null
+            ? Redirect($"/sessions/{Id}/print?notice={Uri.EscapeDataString("These files are not here any more. Bring them in once more.")}")
+            : Page();
+    }
+
+    /// <summary>Cuts as it is said.</summary>
+    public async Task<IActionResult> OnPost()
+    {
+        if (!await Show())
+        {
+            return NotFound();
+        }
+
+        var lines = new List<BroughtLine>();
+        foreach (var track in Session.State.Split.Tracks)
+        {
+            if (Request.Form[$"of:{track.Id}"].ToString().Split(':') is [var file, var channel] && int.TryParse(file, out var number) && int.TryParse(channel, out var first))
+            {
+                lines.Add(new BroughtLine(track.Id, number, first, "by hand"));
+            }
+        }
+
+        Lines = lines.ToDictionary(l => l.TrackId);
+        if (lines.FirstOrDefault(l => !BringInPlan.Fits(Session.State.Split, Files, l)) is { } wide)
+        {
+            Notice = $"{Session.State.Split.Track(wide.TrackId)!.Title} is stereo, and there is no second channel beside the one that was chosen.";
+            return Page();
+        }
+
+        if (lines.Count == 0)
+        {
+            Notice = "Nothing was chosen for any track.";
+            return Page();
+        }
+
+        if (await queue.BringIn(Id, new BringInRequest(From!, lines)) is null)
+        {
+            Notice = "This session is already printing or cutting. Wait until that is done.";
+            return Page();
+        }
+
+        return Redirect($"/sessions/{Id}/print");
+    }
+
+    /// <summary>Throws the files away.</summary>
+    public IActionResult OnPostDiscard()
+    {
+        if (BroughtFolder.Find(Store, From) is { } folder)
+        {
+            Store.Discard(folder.Name);
+        }
+
+        return Redirect($"/sessions/{Id}/print");
+    }
+
+    private async Task<bool> Show()
+    {
+        if (!await Load("print"))
+        {
+            return false;
+        }
+
+        if (BroughtFolder.Find(Store, From) is { } folder)
+        {
+            Files = folder.Files();
+            Lines = BringInPlan.Of(Session.State.Split, Files).ToDictionary(l => l.TrackId);
+            Remarks = BringInPlan.Remarks(Session.State.Split, Files);
+        }
+
+        return true;
+    }
+}

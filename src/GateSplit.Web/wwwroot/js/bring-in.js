@@ -1,0 +1,91 @@
+// Brings files in by drag and drop or by the field: each is sent in a way that goes on where it broke off.
+import { notice, say } from "./site.js";
+
+const form = document.querySelector("form.bring-in");
+const field = form?.querySelector("input[type=file]");
+const box = form?.querySelector(".sending");
+const retries = [0, 500, 1000, 3000, 5000, 10000, 20000];
+
+form?.addEventListener("submit", (event) => {
+  event.preventDefault();
+  send([...field.files]);
+});
+
+for (const kind of ["dragover", "drop"]) {
+  form?.addEventListener(kind, (event) => {
+    event.preventDefault();
+    form.classList.toggle("drop-here", kind === "dragover");
+    if (kind === "drop" && event.dataTransfer.files.length > 0) send([...event.dataTransfer.files]);
+  });
+}
+form?.addEventListener("dragleave", () => form.classList.remove("drop-here"));
+
+/** Sends files one after the other, then asks what goes where. */
+async function send(files) {
+  const bytes = files.reduce((sum, file) => sum + file.size, 0);
+  if (files.some((file) => file.size > Number(form.dataset.most))) {
+    notice("One of these files is larger than 64 GB, which is the most that is taken.");
+    return;
+  }
+  if (bytes * 2 > Number(form.dataset.free)) {
+    notice("The disk is too full for these files and what is cut from them.");
+    return;
+  }
+  const button = form.querySelector("button:not(.sending button)");
+  button.disabled = true;
+  box.hidden = false;
+  const started = performance.now();
+  let before = 0;
+  const keys = [];
+  try {
+    for (const file of files) {
+      keys.push(await sendOne(file, (sent) => show((before + sent) / bytes, before + sent, bytes, started)));
+      before += file.size;
+    }
+  } catch (trouble) {
+    box.hidden = true;
+    button.disabled = false;
+    notice(trouble.sentence ?? "The files did not all arrive. What has come is kept for a day: send them again, and they go on where they were.");
+    return;
+  }
+  show(1, bytes, bytes, started);
+  const body = new FormData();
+  for (const key of keys) body.append("key", key);
+  body.append("__RequestVerificationToken", form.dataset.token);
+  const answer = await fetch(form.dataset.gather, { method: "POST", body });
+  location.assign(answer.url);
+}
+
+function show(share, sent, bytes, started) {
+  const left = sent > 0 ? Math.ceil(((performance.now() - started) / sent) * (bytes - sent) / 1000) : null;
+  box.querySelector("progress").value = share;
+  box.querySelector("span").textContent = `${Math.round(share * 100)} %${left ? `, ${left} s left` : ""}`;
+}
+
+/** Sends one file; the key of its upload once it is whole. */
+function sendOne(file, progress) {
+  return new Promise((resolve, reject) => {
+    const upload = new window.tus.Upload(file, {
+      endpoint: form.dataset.uploads,
+      headers: { RequestVerificationToken: form.dataset.token },
+      metadata: { filename: file.name },
+      retryDelays: retries,
+      removeFingerprintOnSuccess: true,
+      onProgress: progress,
+      onError: (error) => {
+        const sentence = error.originalResponse?.getStatus() >= 400 ? error.originalResponse.getBody() : "";
+        reject(sentence ? { sentence } : error);
+      },
+      onSuccess: () => resolve(upload.url.split("/").pop()),
+    });
+    box.querySelector("button").onclick = async () => {
+      await upload.abort();
+      say("Sending has stopped.");
+      reject({ sentence: "Stopped. What has come is kept for a day: send the files again, and they go on where they were." });
+    };
+    upload.findPreviousUploads().then((earlier) => {
+      if (earlier.length > 0) upload.resumeFromPreviousUpload(earlier[0]);
+      upload.start();
+    });
+  });
+}

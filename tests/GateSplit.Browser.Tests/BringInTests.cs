@@ -1,0 +1,37 @@
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>Several files brought in by the field, sent by the library's own upload, looked at, and cut.</summary>
+public sealed class BringInTests
+{
+    [Fact]
+    public async Task Several_files_are_sent_shown_and_cut()
+    {
+        await using var app = await TestApp.Start();
+        var folder = Directory.CreateTempSubdirectory("gate-split-bring-").FullName;
+        try
+        {
+            var files = new[] { "01 Kick.wav", "02 Snare.flac", "Low tom.aiff" }.Select(name => Path.Combine(folder, name)).ToList();
+            foreach (var file in files)
+            {
+                Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=3:r=48000:a=0.5", file);
+            }
+
+            using var browser = new Browser(app.Port);
+            browser.Open("/sessions/2/print");
+            browser.Find("#recording").SendKeys(string.Join('\n', files));
+            browser.Button("Bring them in").Click();
+            browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown", TimeSpan.FromSeconds(30));
+            Assert.Contains("3 files, 3 of 13 armed tracks found", browser.Text);
+            browser.Find("#cut").Click();
+            browser.WaitUntil(() => browser.All(".take-track").Count == 3, "the take is there", TimeSpan.FromSeconds(60));
+            Assert.Equal(["Kick", "Snare", "Low tom"], browser.All(".take-name").Select(n => n.Text));
+            Assert.Empty(browser.Complaints);
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+}
