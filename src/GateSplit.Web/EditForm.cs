@@ -52,6 +52,7 @@ public static class EditForm
             "send" => Send(element, Text("level"), Text("pan")),
             "insert" => new SetInsert(element, Flag(Text("on"))),
             "setting" => new MakeSetting(Text("unit"), int.TryParse(Text("setting"), out var setting) ? setting : null, Flag(Text("on"))),
+            "ride" => Ride(form, element),
             "target" => Number(Text("value")) is { } target ? new SetPass(split.Pass with { TargetPeakDb = target }) : Bad("target"),
             "gear-unit" => GearForm.Unit(form),
             "gear-interface" => GearForm.Interface(form, split),
@@ -205,6 +206,28 @@ public static class EditForm
             Looped = form.ContainsKey("looped") ? Flag(form["looped"].ToString()) : before.Looped,
             SettleLoops = settle,
         });
+    }
+
+    /// <summary>Points as "1 -6, 2.5 0, 4 -12": bar and value.</summary>
+    private static Result<Edit> Ride(IFormCollection form, ElementRef element)
+    {
+        if (!Enum.TryParse<RideControl>(form["control"], out var control))
+        {
+            return Bad("control");
+        }
+
+        var points = ImmutableArray.CreateBuilder<RidePoint>();
+        foreach (var pair in form["points"].ToString().Split([',', ';', '\n'], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        {
+            if (pair.Split(' ', StringSplitOptions.RemoveEmptyEntries) is not [var bar, var value] || Number(bar) is not { } at || Number(value) is not { } stands)
+            {
+                return new Refusal($"A ride is written as bar and value, one after the other: 1 0, 2.5 -6. This does not fit: {pair}");
+            }
+
+            points.Add(new RidePoint(at, stands));
+        }
+
+        return new SetRide(new Ride(element, control, points.ToImmutable()));
     }
 
     private static Result<Edit> Speeds(IFormCollection form, PassSettings before)

@@ -24,7 +24,7 @@ public sealed class BringInTests
             browser.Button("Bring them in").Click();
             browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown", TimeSpan.FromSeconds(30));
             Assert.Contains("3 files, 3 of 13 armed tracks found", browser.Text);
-            browser.Find("#cut").Click();
+            browser.Button("Cut and keep as a take").Click();
             browser.WaitUntil(() => browser.All(".take-track").Count == 3, "the take is there", TimeSpan.FromSeconds(60));
             Assert.Equal(["Kick", "Snare", "Low tom"], browser.All(".take-name").Select(n => n.Text));
             Assert.Empty(browser.Complaints);

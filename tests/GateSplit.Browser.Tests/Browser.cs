@@ -54,8 +54,15 @@ public sealed class Browser : IDisposable
     public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
 
     /// <summary>The button or link with this text.</summary>
-    public IWebElement Button(string text) => Until(
+    public IWebElement Button(string text)
+    {
+        var button = Until(
         () => _driver.FindElements(By.CssSelector("button, a.btn")).FirstOrDefault(b => b.Displayed && b.Text == text), $"there is a button {text}");
+
+        // The status line lies over what is at the very bottom.
+        Driver.ExecuteScript("arguments[0].scrollIntoView({ block: 'center' })", button);
+        return button;
+    }
 
     /// <summary>All text of the page.</summary>
     public string Text => Once(() => _driver.FindElement(By.TagName("body")).Text);

@@ -14,6 +14,9 @@ public sealed record Split(
     /// <summary>Findings that are meant to be so.</summary>
     public ImmutableArray<AcceptedFinding> Accepted { get; init; } = [];
 
+    /// <summary>Movements of controls during a pass.</summary>
+    public ImmutableArray<Ride> Rides { get; init; } = [];
+
     /// <summary>Lines that were heard and found right.</summary>
     public ImmutableArray<TickedLine> Ticked { get; init; } = [];
 

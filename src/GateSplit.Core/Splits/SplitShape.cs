@@ -8,7 +8,7 @@ public static class SplitShape
     /// <summary>A sentence about the first thing that does not fit; null for a sound split.</summary>
     public static string? Trouble(Split split)
     {
-        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault || split.Cables.IsDefault || split.Ticked.IsDefault || split.TrackGroups.IsDefault)
+        if (split.Units.IsDefault || split.Banks.IsDefault || split.Tracks.IsDefault || split.Accepted.IsDefault || split.Cables.IsDefault || split.Ticked.IsDefault || split.Rides.IsDefault || split.TrackGroups.IsDefault)
         {
             return "The split in this file lacks its units, banks or tracks.";
         }
@@ -46,6 +46,11 @@ public static class SplitShape
             || split.Units.Any(u => u.Simulated is null || !new SetSimulatedUnit(u.Id, u.Simulated).Apply(split).Ok))
         {
             return "The simulated gear in this file has inputs, settings or amounts that there are not.";
+        }
+
+        if (split.Rides.FirstOrDefault(r => !new SetRide(r).Apply(split).Ok) is { } ride)
+        {
+            return $"The ride of {ride.Element} in this file moves something that is not there, or further than it goes.";
         }
 
         var pass = new SetPass(split.Pass).Apply(split);

@@ -43,10 +43,11 @@ public sealed class UnitStandIn
         var sampleRate = pass.SampleRate;
         _unit = unit;
         var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
+        var curves = signal.Split.Rides.Where(r => r.Element.UnitId == unit.Id).ToDictionary(r => (r.Element.ElementId, r.Control), r => new RideCurve(r, song, sampleRate));
         var notes = Performance.Of(unit, song, pass);
         FirstFrame = notes.Values.Where(n => !n.IsEmpty).Select(n => n[0].Start).Append(0).Min();
-        _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames))];
-        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate))).ToList();
+        _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames) { Tune = Moving(unit, v.Id, RideControl.Tune, curves), Decay = Moving(unit, v.Id, RideControl.Decay, curves) })];
+        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
         _effects =
@@ -106,7 +107,7 @@ public sealed class UnitStandIn
                 element.Listen(block, from, frames);
             }
 
-            RenderReturns(frames);
+            RenderReturns(block.Start + from, frames);
             if (_alone is not null)
             {
                 Alone = Alone.And(_alone.Left(frames), _alone.Chart.Width == Width.Stereo ? _alone.Right(frames) : []);
@@ -123,7 +124,8 @@ public sealed class UnitStandIn
                     _gate[port.FirstChannel - 1][block.Side].AsSpan(from, frames),
                     port.Width == Width.Mono ? [] : _gate[port.LastChannel - 1][block.Side].AsSpan(from, frames),
                     element,
-                    gain);
+                    gain,
+                    port.Tap != Tap.BeforeFader);
             }
         }
 
@@ -157,7 +159,7 @@ public sealed class UnitStandIn
             ? [.. Enumerable.Range(0, (int)element.Width).Select(_ => new Crusher(patch, sampleRate))]
             : [];
 
-    private void RenderReturns(int frames)
+    private void RenderReturns(long start, int frames)
     {
         for (var i = 0; i < _returns.Length && _sends.Length > 0; i++)
         {
@@ -167,39 +169,46 @@ public sealed class UnitStandIn
             right.Clear();
             foreach (var (element, gain) in _sends)
             {
-                Mixing.AddScaled(left, element.Left(frames), (float)gain.LL);
-                Mixing.AddScaled(right, element.Left(frames), (float)gain.RL);
+                Mixing.AddScaled(left, element.Sent(0, frames), (float)gain.LL);
+                Mixing.AddScaled(right, element.Sent(0, frames), (float)gain.RL);
                 if (element.Chart.Width == Width.Stereo)
                 {
-                    Mixing.AddScaled(left, element.Right(frames), (float)gain.LR);
-                    Mixing.AddScaled(right, element.Right(frames), (float)gain.RR);
+                    Mixing.AddScaled(left, element.Sent(1, frames), (float)gain.LR);
+                    Mixing.AddScaled(right, element.Sent(1, frames), (float)gain.RR);
                 }
             }
 
             _effects[i].Process(left, right, _returns[i].Left(frames), _returns[i].Right(frames));
+            _returns[i].Move(start, frames);
         }
     }
 
-    private static void Feed(Span<float> left, Span<float> right, Element element, Gain2x2 gain)
+    private static void Feed(Span<float> left, Span<float> right, Element element, Gain2x2 gain, bool afterFader)
     {
         var stereo = element.Chart.Width == Width.Stereo;
-        Mixing.AddScaled(left, element.Left(left.Length), (float)gain.LL);
+        Mixing.AddScaled(left, element.At(0, left.Length, afterFader), (float)gain.LL);
         if (stereo)
         {
-            Mixing.AddScaled(left, element.Right(left.Length), (float)gain.LR);
+            Mixing.AddScaled(left, element.At(1, left.Length, afterFader), (float)gain.LR);
         }
 
-        Mixing.AddScaled(right, element.Left(right.Length), (float)gain.RL);
+        Mixing.AddScaled(right, element.At(0, right.Length, afterFader), (float)gain.RL);
         if (stereo)
         {
-            Mixing.AddScaled(right, element.Right(right.Length), (float)gain.RR);
+            Mixing.AddScaled(right, element.At(1, right.Length, afterFader), (float)gain.RR);
         }
     }
+
+    /// <summary>The curve of the element whose own voice this is; null if nobody rides it.</summary>
+    private static RideCurve? Moving(Unit unit, string voiceId, RideControl control, Dictionary<(string, RideControl), RideCurve> curves) => unit.Chart.Elements
+        .Where(e => e.Hears.Any(h => !h.Bleed && h.VoiceId == voiceId))
+        .Select(e => curves.GetValueOrDefault((e.Id, control)))
+        .FirstOrDefault(c => c is not null);
 
     private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
 
     /// <summary>One element with the samples of a stretch, before its fader.</summary>
-    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, Crusher[] inserts)
+    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, Crusher[] inserts, Ridden? ridden)
     {
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right = new float[StretchFrames];
@@ -231,6 +240,19 @@ public sealed class UnitStandIn
             {
                 inserts[side].Process(side == 0 ? Left(frames) : Right(frames));
             }
+
+            Move(block.Start + from, frames);
         }
+
+        /// <summary>Lets the rides move it.</summary>
+        public void Move(long start, int frames) => ridden?.Process(start, Left(frames), chart.Width == Width.Stereo ? Right(frames) : []);
+
+        /// <summary>One side before or after the fader.</summary>
+        public ReadOnlySpan<float> At(int side, int frames, bool afterFader) =>
+            afterFader && ridden is { MovesLevel: true } ? ridden.AfterFader(side, frames) : side == 0 ? Left(frames) : Right(frames);
+
+        /// <summary>One side as it goes to the shared effect.</summary>
+        public ReadOnlySpan<float> Sent(int side, int frames) =>
+            ridden is { MovesSend: true } ? ridden.Sent(side, frames) : At(side, frames, afterFader: true);
     }
 }

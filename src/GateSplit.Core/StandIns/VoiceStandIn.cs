@@ -41,6 +41,12 @@ internal sealed class VoiceStandIn
         _silent = [new bool[stretches], new bool[stretches]];
     }
 
+    /// <summary>Its tune as somebody rides it; null if nobody does.</summary>
+    public RideCurve? Tune { get; init; }
+
+    /// <summary>Its decay as somebody rides it; null if nobody does.</summary>
+    public RideCurve? Decay { get; init; }
+
     /// <summary>Its id on the chart.</summary>
     public string Id => _voice.Id;
 
@@ -94,9 +100,17 @@ internal sealed class VoiceStandIn
         }
     }
 
-    private VoiceSound Begin(PlayedNote note, uint number) => _voice.Drum is { } drum
-        ? new DrumSound(drum, _shape, note, _sampleRate, Seed(number))
-        : new ToneSound(_voice.Tone ?? new TonePatch(), _shape, note, _sampleRate);
+    private VoiceSound Begin(PlayedNote note, uint number)
+    {
+        var shape = _shape with
+        {
+            TuneSemitones = _shape.TuneSemitones + (Tune?.At(note.Start) ?? 0),
+            DecayScale = _shape.DecayScale * (Decay?.At(note.Start) ?? 1),
+        };
+        return _voice.Drum is { } drum
+            ? new DrumSound(drum, shape, note, _sampleRate, Seed(number))
+            : new ToneSound(_voice.Tone ?? new TonePatch(), shape, note, _sampleRate);
+    }
 
     /// <summary>FNV-1a over the voice's id and the note's number: its own noise for every hit, the same in every run.</summary>
     private uint Seed(uint number)

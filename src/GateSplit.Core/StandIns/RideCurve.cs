@@ -1,0 +1,61 @@
+using GateSplit.Core.Notes;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>A ride as a function of the frame. Values stand on a grid of frames and are joined by straight lines, so nothing depends on blocks.</summary>
+internal sealed class RideCurve
+{
+    /// <summary>Frames between two values that are worked out.</summary>
+    public const int Grid = 64;
+
+    private readonly (long Frame, double Value)[] _points;
+    private readonly bool _steps;
+
+    /// <summary>Makes the curve of a ride.</summary>
+    public RideCurve(Ride ride, Song song, int sampleRate)
+    {
+        _steps = ride.Control == RideControl.Mute;
+        _points = [.. ride.Points.Select(p => (FrameOf(p.Bar, song, sampleRate), p.Value))];
+    }
+
+    /// <summary>The value at a frame.</summary>
+    public double At(long frame)
+    {
+        var after = Array.FindIndex(_points, p => p.Frame > frame);
+        if (after <= 0)
+        {
+            return after == 0 ? _points[0].Value : _points[^1].Value;
+        }
+
+        var (from, to) = (_points[after - 1], _points[after]);
+        return _steps || to.Frame == from.Frame
+            ? from.Value
+            : from.Value + (to.Value - from.Value) * (frame - from.Frame) / (to.Frame - from.Frame);
+    }
+
+    /// <summary>Fills in a value for each frame: what a function makes of the curve on the grid, straight in between.</summary>
+    /// <param name="start">The first frame.</param>
+    /// <param name="into">Receives the values.</param>
+    /// <param name="of">From the control's value to what is wanted.</param>
+    public void Fill(long start, Span<float> into, Func<double, double> of)
+    {
+        for (var i = 0; i < into.Length;)
+        {
+            var cell = Math.DivRem(start + i, Grid, out var within);
+            var (low, high) = (of(At(cell * Grid)), of(At((cell + 1) * Grid)));
+            for (; within < Grid && i < into.Length; within++, i++)
+            {
+                into[i] = (float)(low + (high - low) * within / Grid);
+            }
+        }
+    }
+
+    private static long FrameOf(double bar, Song song, int sampleRate)
+    {
+        var whole = (long)Math.Floor(bar);
+        var start = song.Tempos.ToSamples(song.Metres.BarStart(whole - 1), sampleRate);
+        var end = song.Tempos.ToSamples(song.Metres.BarStart(whole), sampleRate);
+        return start + (long)Math.Round((end - start) * (bar - whole));
+    }
+}

@@ -1,0 +1,66 @@
+using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium.Interactions;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>A ride is performed with the mouse while the last take plays, kept, and heard in the next print.</summary>
+public sealed class RideTests
+{
+    [Fact]
+    public async Task A_filter_is_opened_by_hand_and_the_file_opens_with_it()
+    {
+        await using var app = await TestApp.Start();
+        using var browser = new Browser(app.Port);
+        browser.Open("/sessions/1/print");
+        browser.WaitUntil(() => browser.All(".take-track").Count == 12, "the demo take is printed", TimeSpan.FromSeconds(60));
+        browser.Driver.ExecuteScript("document.getElementById('pass-bars').closest('details').open = true");
+        browser.Find("#pass-bars").Clear();
+        browser.Find("#pass-bars").SendKeys("3");
+        browser.Find("#pass-bars").Submit();
+        browser.WaitUntil(() => browser.Find("#pass-bars").GetAttribute("value") == "3", "the pass is short");
+        Print(browser, take: 2);
+
+        browser.Open("/sessions/1/ride?element=u1%2Fhat&control=Filter");
+        browser.Button("Perform it to take 2").Click();
+        browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") == "true", "it plays");
+        var area = browser.Find("#ride svg");
+        var height = area.Size.Height;
+        for (var step = 0; step <= 24 && browser.Find("#ride").GetAttribute("data-performing") == "true"; step++)
+        {
+            new Actions(browser.Driver).MoveToElement(area, 0, (int)(height * 0.48) - (height * 24 / 25 * step / 24)).Perform();
+            Thread.Sleep(110);
+        }
+
+        browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") is null, "the take has ended", TimeSpan.FromSeconds(30));
+        Assert.True(browser.Find("#points").GetAttribute("value")!.Split(',').Length > 8);
+        browser.Button("Keep the ride").Click();
+        browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the filter of Hat", "the ride is kept");
+        browser.Open("/sessions/1/print");
+        Print(browser, take: 3);
+
+        // What the filter lets through of the hat, against the take without it: little at first, much in the end.
+        double Share(double from, double to) => Brightness(app, browser, 3, from, to) / Brightness(app, browser, 2, from, to);
+        var (first, last) = (Share(0.02, 0.2), Share(0.5, 0.75));
+        Assert.True(first < 0.5 && last > 1.5 * first, $"{first} at first, {last} in the end");
+        Assert.Empty(browser.Complaints);
+    }
+
+    private static void Print(Browser browser, int take)
+    {
+        browser.Button("Print 12 tracks").Click();
+        browser.WaitUntil(() => browser.Text.Contains($"Take {take}") && browser.All(".take-track").Count == 12, $"take {take} is there", TimeSpan.FromSeconds(60));
+    }
+
+    /// <summary>The sum of the differences from sample to sample, which grows with the frequency.</summary>
+    private static double Brightness(TestApp app, Browser browser, int take, double from, double to)
+    {
+        browser.Open($"/sessions/1/print?take={take}");
+        var hash = browser.Find(".take-track[data-name='Hat']").GetAttribute("data-hash")!;
+        using var file = WaveReader.Open(Directory.GetFiles(Path.Combine(app.Folder, "audio"), hash + "*", SearchOption.AllDirectories).Single()).Value!;
+        var bytes = new byte[(long)(file.Frames * (to - from)) * file.Format.BytesPerFrame];
+        var samples = new float[file.Read((long)(file.Frames * from), bytes)];
+        SampleCodec.Decode(bytes, file.Format, 0, samples);
+        return samples.Zip(samples.Skip(1), (a, b) => Math.Abs(a - b)).Sum();
+    }
+}
