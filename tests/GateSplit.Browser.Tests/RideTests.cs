@@ -21,7 +21,7 @@ public sealed class RideTests
         browser.WaitUntil(() => browser.Find("#pass-bars").GetAttribute("value") == "3", "the pass is short");
         Print(browser, take: 2);
 
-        browser.Open("/sessions/1/ride?element=u1%2Fhat&control=Filter");
+        browser.Open("/sessions/1/ride?of=u1%2Fhat&control=Filter");
         browser.Button("Perform it to take 2").Click();
         browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") == "true", "it plays");
         var area = browser.Find("#ride svg");
@@ -36,6 +36,8 @@ public sealed class RideTests
         Assert.True(browser.Find("#points").GetAttribute("value")!.Split(',').Length > 8);
         browser.Button("Keep the ride").Click();
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the filter of Hat", "the ride is kept");
+        Assert.Contains("Hat", browser.Find("#ride-title").Text);
+        Assert.NotEqual("", browser.Find("#points").GetAttribute("value"));
         browser.Open("/sessions/1/print");
         Print(browser, take: 3);
 

@@ -28,6 +28,19 @@ internal static class Maths
         return series * BitConverter.UInt64BitsToDouble((ulong)(Math.Clamp(whole, -1022, 1023) + 1023) << 52);
     }
 
+    /// <summary>The x whose power of two, as <see cref="Exp2"/> has it, is a number above 0 (Newton's method).</summary>
+    public static double Log2(double number)
+    {
+        double x = Math.ILogB(number);
+        for (var step = 0; step < 6; step++)
+        {
+            var power = Exp2(x);
+            x += (number - power) / (power * 0.6931471805599453);
+        }
+
+        return x;
+    }
+
     /// <summary>The factor a sample that makes a level fall by 60 dB in so many seconds.</summary>
     public static double DecayFactor(double seconds, int sampleRate) =>
         Exp2(-9.965784284662087 / Math.Max(1, seconds * sampleRate));

@@ -3,7 +3,7 @@ using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
 
-/// <summary>A ride as a function of the frame. Values stand on a grid of frames and are joined by straight lines, so nothing depends on blocks.</summary>
+/// <summary>A ride as a function of the frame; a frequency moves evenly in octaves. Values stand on a grid of frames and are joined by straight lines, so nothing depends on blocks.</summary>
 internal sealed class RideCurve
 {
     /// <summary>Frames between two values that are worked out.</summary>
@@ -11,16 +11,20 @@ internal sealed class RideCurve
 
     private readonly (long Frame, double Value)[] _points;
     private readonly bool _steps;
+    private readonly bool _octaves;
 
     /// <summary>Makes the curve of a ride.</summary>
     public RideCurve(Ride ride, Song song, int sampleRate)
     {
         _steps = ride.Control == RideControl.Mute;
-        _points = [.. ride.Points.Select(p => (FrameOf(p.Bar, song, sampleRate), p.Value))];
+        _octaves = ride.Control == RideControl.Filter;
+        _points = [.. ride.Points.Select(p => (FrameOf(p.Bar, song, sampleRate), _octaves ? Maths.Log2(p.Value) : p.Value))];
     }
 
     /// <summary>The value at a frame.</summary>
-    public double At(long frame)
+    public double At(long frame) => _octaves ? Maths.Exp2(Between(frame)) : Between(frame);
+
+    private double Between(long frame)
     {
         var after = Array.FindIndex(_points, p => p.Frame > frame);
         if (after <= 0)

@@ -72,6 +72,14 @@ public sealed class RideTests : IDisposable
     }
 
     [Fact]
+    public void A_frequency_moves_evenly_in_octaves()
+    {
+        var song = Hits().Song;
+        var curve = new RideCurve(new Ride(new ElementRef("u1", "hit"), RideControl.Filter, [new RidePoint(1, 200), new RidePoint(3, 3200)]), song, 48000);
+        Assert.Equal([200, 400, 800, 1600, 3200, 3200], new[] { 0L, Bar / 2, Bar, 3 * Bar / 2, 2 * Bar, 9 * Bar }.Select(f => Math.Round(curve.At(f), 3)));
+    }
+
+    [Fact]
     public void A_filter_that_opens_lets_more_and_more_through()
     {
         var (split, song) = Hits(noise: 0.7);

@@ -16,7 +16,7 @@ public sealed class RideModel(OpenSessions open, SessionStore sessions, TakeStor
     public const int Down = 300;
 
     /// <summary>The element, such as "u1/kick".</summary>
-    [BindProperty(SupportsGet = true, Name = "element")]
+    [BindProperty(SupportsGet = true, Name = "of")]
     public string? Element { get; set; }
 
     /// <summary>The control.</summary>
@@ -57,7 +57,7 @@ public sealed class RideModel(OpenSessions open, SessionStore sessions, TakeStor
 
     /// <inheritdoc/>
     protected override string Address(string? said) =>
-        $"/sessions/{Id}/ride?element={Uri.EscapeDataString(Element ?? "")}&control={Control}{(said is null ? "" : "&said=" + Uri.EscapeDataString(said))}";
+        $"/sessions/{Id}/ride?of={Uri.EscapeDataString(Element ?? "")}&control={Control}{(said is null ? "" : "&said=" + Uri.EscapeDataString(said))}";
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()
