@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
@@ -11,8 +12,11 @@ namespace GateSplit.Web;
 public static class EditForm
 {
     /// <summary>Reads the field "edit" and those that go with it.</summary>
+    /// <param name="form">The form.</param>
+    /// <param name="split">The split it is about.</param>
+    /// <param name="view">What sounds where in it; null where no action needs it.</param>
     /// <returns>The edit, or a sentence about the field that does not make sense.</returns>
-    public static Result<Edit> Read(IFormCollection form, Split split)
+    public static Result<Edit> Read(IFormCollection form, Split split, SplitView? view = null)
     {
         string Text(string name) => form[name].ToString();
         var element = new ElementRef(Text("unit"), Text("element"));
@@ -46,7 +50,8 @@ public static class EditForm
             "remove-track" => new RemoveTrack(track),
             "move-track" => new MoveTrack(track, Text("steps") == "up" ? -1 : 1),
             "pass" => Pass(form, split.Pass),
-            "bulk" => Many(form, split),
+            "bulk" => Many(form, split, view),
+            "externals" => new JoinExternals(Text("unit"), Flag(Text("on"))),
             "table" => Table(form, split),
             "speeds" => Speeds(form, split.Pass),
             "send" => Send(element, Text("level"), Text("pan")),
@@ -93,7 +98,7 @@ public static class EditForm
             ? new DeclarePorts(form["unit"].ToString(), count, form["width"] == "stereo" ? Width.Stereo : Width.Mono, form["label"].ToString(), from)
             : Bad("number of outputs");
 
-    private static Result<Edit> Many(IFormCollection form, Split split)
+    private static Result<Edit> Many(IFormCollection form, Split split, SplitView? view)
     {
         var tracks = form["tracks"].OfType<string>().ToList();
         if (tracks.Count == 0)
@@ -116,7 +121,10 @@ public static class EditForm
             "group" => split.TrackGroups.FirstOrDefault(g => string.Equals(g.Name, words, StringComparison.OrdinalIgnoreCase)) is { } group
                 ? Done(Bulk.PutInGroup(split, tracks, group.Id))
                 : new Refusal("Type the name of a group of tracks; the Recorder makes them."),
+            "ports" => view is not null && int.TryParse(words, out var first) ? Bulk.CountPorts(view, tracks, first) : new Refusal("Type the number of the port to count from."),
             "order" => Done(Bulk.OrderByInput(split, tracks)),
+            "order-port" when view is not null => Done(Bulk.OrderByPort(view, tracks)),
+            "order-element" when view is not null => Done(Bulk.OrderByElement(view, tracks)),
             "remove" => Done(Bulk.Remove(split, tracks)),
             _ => new Refusal("Choose what to do with the tracks."),
         };

@@ -52,6 +52,8 @@ public static class RecorderForm
             Label = form["label"].ToString(),
             Count = count,
             DelaySamples = delay,
+            OutboardDb = form.ContainsKey("outboard") ? EditForm.Number(form["outboard"].ToString()) ?? double.NaN : bank.OutboardDb,
+            OutboardDrive = form.ContainsKey("drive") ? EditForm.Number(form["drive"].ToString()) ?? double.NaN : bank.OutboardDrive,
             Widths = Enum.TryParse<InputWidths>(form["widths"], out var widths) ? widths : bank.Widths,
             HeardDirectly = form.ContainsKey("direct") ? EditForm.Flag(form["direct"].ToString()) : bank.HeardDirectly,
             Connected = form.ContainsKey("connected") ? EditForm.Flag(form["connected"].ToString()) : bank.Connected,

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Planning;
@@ -51,16 +52,61 @@ public static class Bulk
     public static Edit Remove(Split split, IReadOnlyList<string> trackIds) =>
         Each(split, trackIds, "Remove", (t, _) => new RemoveTrack(t.Id));
 
+    /// <summary>Counts the ports of what the tracks carry upward from a start, over ports that are wide enough; the tracks move along.</summary>
+    /// <returns>The edit, or a sentence if the source has too few ports, or the tracks carry nothing of one source.</returns>
+    public static Result<Edit> CountPorts(SplitView view, IReadOnlyList<string> trackIds, int start)
+    {
+        var tracks = Chosen(view.Split, trackIds).ToList();
+        var carried = tracks.Select(t => view.SoundingIn(t)).ToList();
+        if (carried.Any(c => c.IsEmpty) || carried.SelectMany(c => c).Select(e => e.UnitId).Distinct().ToList() is not [var unitId])
+        {
+            return new Refusal("Choose tracks that each carry something, all from one source.");
+        }
+
+        var unit = view.Split.Unit(unitId)!;
+        var free = new Queue<ChartPort>(unit.Chart.Ports.Where(p => p.Number >= start));
+        var edits = ImmutableArray.CreateBuilder<Edit>();
+        for (var i = 0; i < tracks.Count; i++)
+        {
+            while (free.Count > 0 && free.Peek().Width < tracks[i].Width)
+            {
+                free.Dequeue();
+            }
+
+            if (!free.TryDequeue(out var port))
+            {
+                return new Refusal($"{unit.Name} has too few ports from {start} on for {Words.Count(tracks.Count, "track")}.");
+            }
+
+            edits.AddRange(carried[i].Select(e => new AssignPort(e, port.Number)));
+            edits.Add(new SetTrackInput(tracks[i].Id, view.Split.InputOf(unit, port.FirstChannel, tracks[i].Pass)));
+        }
+
+        return new Several($"Count the ports of {Words.Count(tracks.Count, "track")} from {start}", edits.ToImmutable());
+    }
+
     /// <summary>Puts the chosen tracks into the order of their inputs, on the places they have among the others.</summary>
-    public static Edit OrderByInput(Split split, IReadOnlyList<string> trackIds)
+    public static Edit OrderByInput(Split split, IReadOnlyList<string> trackIds) => Order(split, trackIds, t => (
+        t.Input is null ? 1 : 0,
+        t.Input is { } i ? split.Banks.TakeWhile(b => b.Id != i.BankId).Count() : 0,
+        t.Input?.Channel ?? 0));
+
+    /// <summary>Puts the chosen tracks into the order in which their sources name what they carry.</summary>
+    public static Edit OrderByElement(SplitView view, IReadOnlyList<string> trackIds)
+    {
+        var places = view.Elements.Select((e, i) => (e.Ref, i)).ToDictionary(e => e.Ref, e => e.i);
+        return Order(view.Split, trackIds, t => view.SoundingIn(t) is { IsEmpty: false } carried ? (0, carried.Min(e => places[e]), 0) : (1, 0, 0));
+    }
+
+    /// <summary>Puts the chosen tracks into the order of the ports they listen to.</summary>
+    public static Edit OrderByPort(SplitView view, IReadOnlyList<string> trackIds) => Order(view.Split, trackIds, t =>
+        view.Signal.Into(t.Id).Select(f => (0, view.Split.Units.TakeWhile(u => u.Id != f.UnitId).Count(), f.Port)).DefaultIfEmpty((1, 0, 0)).Min());
+
+    private static OrderTracks Order(Split split, IReadOnlyList<string> trackIds, Func<Track, (int, int, int)> by)
     {
         var chosen = Chosen(split, trackIds).ToList();
         var ids = chosen.Select(t => t.Id).ToHashSet();
-        var sorted = new Queue<string>(chosen
-            .OrderBy(t => t.Input is null)
-            .ThenBy(t => t.Input is { } i ? split.Banks.TakeWhile(b => b.Id != i.BankId).Count() : 0)
-            .ThenBy(t => t.Input?.Channel)
-            .Select(t => t.Id));
+        var sorted = new Queue<string>(chosen.OrderBy(by).Select(t => t.Id));
         return new OrderTracks([.. split.Tracks.Select(t => ids.Contains(t.Id) ? sorted.Dequeue() : t.Id)]);
     }
 

@@ -8,4 +8,7 @@ public sealed record BusFeed(string FromTrackId, string ToTrackId, Gain2x2 Gain)
 {
     /// <summary>Samples by which it arrives late, as over a looped-back pair.</summary>
     public int DelaySamples { get; init; }
+
+    /// <summary>How hard outboard on the way bends what is loud, 0 for none.</summary>
+    public double Drive { get; init; }
 }

@@ -167,7 +167,7 @@ public sealed class SplitSignal
             var input = place(meant);
             if (on.TryGetValue(input.BankId, out var bank) && !bank.Off.Contains(input.Channel) && at[unit.Id].GetValueOrDefault(channel) is { } port)
             {
-                arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples)));
+                arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples, new Decibels(bank.OutboardDb).Ratio, bank.OutboardDrive)));
             }
         }
 
@@ -198,11 +198,11 @@ public sealed class SplitSignal
         {
             foreach (var arrival in arrivals[track.Input with { Channel = track.Input.Channel + side }].Where(a => a.Pass is null || a.Pass == track.Pass))
             {
-                var gain = Side(arrival.Side, side);
+                var gain = arrival.Level * Side(arrival.Side, side);
                 var at = feeds.FindIndex(f => f.UnitId == arrival.UnitId && f.Port == arrival.Port && f.DelaySamples == arrival.DelaySamples);
                 if (at < 0)
                 {
-                    feeds.Add(new TrackFeed(arrival.UnitId, arrival.Port, track.Id, gain) { DelaySamples = arrival.DelaySamples });
+                    feeds.Add(new TrackFeed(arrival.UnitId, arrival.Port, track.Id, gain) { DelaySamples = arrival.DelaySamples, Drive = arrival.Drive });
                 }
                 else
                 {
@@ -231,7 +231,7 @@ public sealed class SplitSignal
             yield break;
         }
 
-        var level = (new Decibels(from.LevelDb) + new Decibels(group?.LevelDb ?? 0)).Ratio;
+        var level = (new Decibels(from.LevelDb) + new Decibels(group?.LevelDb ?? 0) + new Decibels(bank.OutboardDb)).Ratio;
         foreach (var to in split.Tracks.Where(t => t.Input?.BankId == bus.BankId && t.Pass == from.Pass))
         {
             // A sum is a pair, in which each track stands where it is panned.
@@ -240,7 +240,7 @@ public sealed class SplitSignal
                 : Overlap(bank, bus.Channel, from.Width, to);
             if (!gain.IsZero)
             {
-                yield return new BusFeed(from.Id, to.Id, level * gain) { DelaySamples = bank.DelaySamples };
+                yield return new BusFeed(from.Id, to.Id, level * gain) { DelaySamples = bank.DelaySamples, Drive = bank.OutboardDrive };
             }
         }
     }
@@ -321,7 +321,7 @@ public sealed class SplitSignal
     }
 
     /// <summary>A channel of a gate at an input.</summary>
-    private sealed record Arrival(string UnitId, int Port, int Side, int? Pass, int DelaySamples);
+    private sealed record Arrival(string UnitId, int Port, int Side, int? Pass, int DelaySamples, double Level, double Drive);
 
     private readonly record struct Arrived(string TrackId, Gain2x2 Gain, int DelaySamples);
 }

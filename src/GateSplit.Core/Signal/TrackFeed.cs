@@ -9,4 +9,7 @@ public sealed record TrackFeed(string UnitId, int Port, string TrackId, Gain2x2 
 {
     /// <summary>Samples by which it arrives late, as over a looped-back pair.</summary>
     public int DelaySamples { get; init; }
+
+    /// <summary>How hard outboard on the way bends what is loud, 0 for none.</summary>
+    public double Drive { get; init; }
 }

@@ -23,6 +23,12 @@ public sealed record Bank(string Id, string Label, BankKind Kind, int Count, str
     /// <summary>Samples by which a looped-back pair is late; 0 for all other banks.</summary>
     public int DelaySamples { get; init; }
 
+    /// <summary>What outboard on a looped-back pair does to the level, in dB; 0 for a plain cable and for all other banks.</summary>
+    public double OutboardDb { get; init; }
+
+    /// <summary>How hard outboard on a looped-back pair bends what is loud, 0 to 10; its stand-in sounds it.</summary>
+    public double OutboardDrive { get; init; }
+
     /// <summary>True if the interface lets one hear these inputs by itself, beside the recorder's tracks.</summary>
     public bool HeardDirectly { get; init; }
 

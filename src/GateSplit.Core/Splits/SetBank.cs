@@ -35,6 +35,11 @@ public sealed record SetBank(Bank Bank) : BankEdit(Bank.Id)
             return new Refusal($"{track.Title} listens to {split.InputName(track)}: move it first.");
         }
 
+        if (Bank is not { OutboardDb: >= -60 and <= 30, OutboardDrive: >= 0 and <= 10 } || (bank.Kind != BankKind.Loopback && Bank is not { OutboardDb: 0, OutboardDrive: 0 }))
+        {
+            return new Refusal("Outboard stands on a looped-back pair, at -60 to +30 dB and with a drive of 0 to 10.");
+        }
+
         return Bank.DelaySamples is >= 0 and <= LongestDelaySamples
             ? Bank with { Id = bank.Id, Kind = bank.Kind, UnitId = bank.UnitId, Label = Bank.Label.Trim(), Off = [.. Bank.Off.Where(i => i <= Bank.Count)] }
             : new Refusal($"The delay of a looped-back pair is 0 to {LongestDelaySamples} samples.");

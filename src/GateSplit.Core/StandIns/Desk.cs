@@ -48,17 +48,29 @@ internal sealed class Desk
                 }
             }
 
+            void Arrive(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain, double drive)
+            {
+                if (drive == 0)
+                {
+                    Add(fromLeft, fromRight, gain);
+                }
+                else
+                {
+                    Add(Driven(fromLeft, gain.Largest, drive), Driven(fromRight, gain.Largest, drive), 1 / gain.Largest * gain);
+                }
+            }
+
             foreach (var feed in _signal.Into(id).Where(f => _sources.ContainsKey(f.UnitId)))
             {
                 var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
                 var source = _sources[feed.UnitId];
-                Add(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain);
+                Arrive(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain, feed.Drive);
             }
 
             foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
             {
                 var from = _tracks[feed.FromTrackId][block.Side];
-                Add(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain);
+                Arrive(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain, feed.Drive);
             }
 
             sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
@@ -69,6 +81,19 @@ internal sealed class Desk
         {
             line.Advance();
         }
+    }
+
+    /// <summary>Outboard bends what it gets, at the level at which it gives it back.</summary>
+    private static float[] Driven(ReadOnlySpan<float> samples, double level, double drive)
+    {
+        float[] driven = [.. samples];
+        foreach (ref var sample in driven.AsSpan())
+        {
+            sample *= (float)level;
+        }
+
+        Drive.Apply(driven, (float)drive);
+        return driven;
     }
 
     /// <summary>One side of a feed as it arrives: over a looped-back pair it is late.</summary>

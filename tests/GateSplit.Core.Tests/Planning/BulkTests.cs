@@ -57,4 +57,30 @@ public sealed class BulkTests
         Assert.Equal(("t1", "t12"), (some[0], some[^1]));
         Assert.Equal(mixed.Tracks.Select(t => t.Id).Skip(1).Take(10), some.Skip(1).Take(10));
     }
+
+    [Fact]
+    public void Ports_count_upward_over_those_that_are_wide_enough_and_the_tracks_move_along()
+    {
+        var view = Sessions.View(Kit, Sessions.Kit.Song);
+        var counted = Sessions.After(Kit, Bulk.CountPorts(view, ["t1", "t2", "t10"], 5).Value!);
+        Assert.Equal([5, 6, 7], new[] { "kick-in", "kick-out", "overheads" }.Select(id => counted.Units[0].Element(id).Port!.Value));
+        Assert.Equal(["Return 9", "Return 11", "Return 13-14"], new[] { "t1", "t2", "t10" }.Select(id => counted.InputName(counted.Track(id)!)));
+        Assert.Contains("too few ports from 11 on for 3 tracks", Bulk.CountPorts(view, ["t1", "t2", "t10"], 11).Trouble);
+        var empty = Sessions.After(Kit, new SetTrackInput("t1", null));
+        Assert.False(Bulk.CountPorts(Sessions.View(empty, Sessions.Kit.Song), ["t1"], 2).Ok);
+    }
+
+    [Fact]
+    public void Tracks_are_put_into_the_order_of_their_elements_or_ports()
+    {
+        var song = Sessions.Kit.Song;
+        var mixed = Sessions.After(Kit, new OrderTracks([.. All.Reverse()]));
+        Assert.Equal(All, Sessions.After(mixed, Bulk.OrderByElement(Sessions.View(mixed, song), All)).Tracks.Select(t => t.Id));
+
+        // Kick in leaves by the last port and its track follows: by ports it comes last, by elements first.
+        var moved = Sessions.After(mixed, Bulk.CountPorts(Sessions.View(mixed, song), ["t1"], 12).Value!, Bulk.CountPorts(Sessions.View(mixed, song), ["t12"], 1).Value!);
+        var view = Sessions.View(moved, song);
+        Assert.Equal("t1", Sessions.After(moved, Bulk.OrderByPort(view, All)).Tracks[^1].Id);
+        Assert.Equal("t1", Sessions.After(moved, Bulk.OrderByElement(view, All)).Tracks[0].Id);
+    }
 }

@@ -117,4 +117,33 @@ public sealed class UnitEditTests
         Assert.Equal(["USB 3-4", "USB 5-6", "USB 7-8", "USB 9-10", "USB 11-12", "USB 13-14", "USB 15", "USB 16"], split.Tracks.Select(split.InputName));
         Assert.DoesNotContain(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(split, song)), f => f.ToMend);
     }
+
+    [Fact]
+    public void An_external_input_is_one_stereo_element_or_two_mono_ones()
+    {
+        var two = StartingSplit.Of([BrindleSix.Chart], 4, 48000);
+        var one = Sessions.After(two, new JoinExternals("u1", true));
+        var both = Assert.Single(one.Units[0].Chart.Elements, e => e.Kind == ElementKind.External);
+        Assert.Equal(("External", Width.Stereo), (both.Name, both.Width));
+        Assert.Null(ChartShape.Trouble(one.Units[0].Chart));
+        Assert.False(new JoinExternals("u1", true).Apply(one).Ok);
+
+        // What stands at the port is the same: each box on its side.
+        var apart = Sessions.After(one, new JoinExternals("u1", false));
+        Assert.Equal(["External left", "External right"], apart.Units[0].Chart.Elements.Where(e => e.Kind == ElementKind.External).Select(e => e.Name));
+        Assert.Equal(
+            two.Units[0].Chart.Elements.Where(e => e.Kind == ElementKind.External).SelectMany(e => e.Hears.Select(h => h.VoiceId)),
+            apart.Units[0].Chart.Elements.Where(e => e.Kind == ElementKind.External).SelectMany(e => e.Hears.Select(h => h.VoiceId)));
+        Assert.False(new JoinExternals("u1", false).Apply(two).Ok);
+        Assert.Null(SplitShape.Trouble(one));
+        Assert.Null(SplitShape.Trouble(apart));
+    }
+
+    [Fact]
+    public void An_element_leaves_with_its_own_effect_or_without_it()
+    {
+        var split = StartingSplit.Of([FennelSampler.Chart], 4, 48000);
+        Assert.True(Sessions.After(split, new SetInsert(new ElementRef("u1", "clap"), false)).Units[0].Element("clap").InsertOff);
+        Assert.False(new SetInsert(new ElementRef("u1", "kick"), false).Apply(split).Ok);
+    }
 }

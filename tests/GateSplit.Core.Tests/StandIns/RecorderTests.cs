@@ -2,6 +2,7 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Signal;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
@@ -264,6 +265,32 @@ public sealed class RecorderTests : IDisposable
         Assert.All(back[..late], s => Assert.Equal(0, s));
         Assert.Equal(direct[..^late], back[late..]);
         Assert.Equal(back, Samples(Print(split, song, 100, 1)["Back again"]));
+    }
+
+    [Fact]
+    public void Outboard_on_a_looped_back_pair_changes_the_level_and_bends_what_is_loud()
+    {
+        var (split, song) = Sessions.Laid(SiskinMono.Chart);
+        split = Sessions.After(split, new AddBank(BankKind.Loopback, "Back", 2));
+        split = Sessions.After(
+            split,
+            new PlugCables("u1", 1, 2, new InputRef("in1", 1)),
+            new AddTrack(new Track("t90", "Back again", split.Tracks[0].Width) { Input = new InputRef("in1", 1) }));
+        float[] Back(double db, double drive) => Samples(Print(Sessions.After(split, new SetBank(split.Bank("in1")! with { OutboardDb = db, OutboardDrive = drive })), song)["Back again"]);
+        var plain = Back(0, 0);
+        var turned = Back(-6, 0);
+        var driven = Back(-6, 2);
+        var ratio = Math.Pow(10, -6 / 20.0);
+        for (var i = 0; i < plain.Length; i += 37)
+        {
+            var x = plain[i] * ratio;
+            Assert.Equal(x, turned[i], 1e-6);
+            Assert.Equal(x * 3 / (1 + 2 * Math.Abs(x)), driven[i], 1e-6);
+        }
+
+        var signal = SplitSignal.Of(Sessions.After(split, new SetBank(split.Bank("in1")! with { OutboardDb = -6 })));
+        Assert.All(signal.In("t90").Where(c => !c.Gain.IsZero), c => Assert.Equal(ratio * signal.Reaching(c.Element).First(d => d.TrackId != "t90").Gain.Largest, c.Gain.Largest, 1e-12));
+        Assert.False(new SetBank(split.Banks[0] with { OutboardDb = 3 }).Apply(split).Ok); // outboard stands on a loop only
     }
 
     [Fact]
