@@ -6,10 +6,12 @@ using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 
 // Writes an exported session of 24 tracks and so many minutes, busy throughout, and prints it as a running server would:
-// GateSplit.Bench MINUTES FILE FOLDER ROUNDS. With "rules" it times signal, checks and laying instead.
+// GateSplit.Bench MINUTES FILE FOLDER ROUNDS. With "stereo" behind these it prints 16 stereo lines of mixed voices with
+// effects instead, with "wide" 32 tracks. With "rules" alone it times signal, checks and laying.
 if (args is ["rules"])
 {
     GateSplit.Bench.RulesBench.Run();
@@ -44,9 +46,39 @@ for (var bar = 0; bar < bars; bar++)
 
 var file = writer.ToFile("Bench", bars);
 var song = Song.Of(file);
-var split = StartingSplit.Of([OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart], bars, 48000);
-split = Layer.Propose(new SplitView(split, Sounding.Elements(split, song)), new LayWish()).Edit!.Apply(split).Value!;
-split = split with { Tracks = [.. split.Tracks.Take(24)] };
+var kind = args.ElementAtOrDefault(4);
+Chart[] charts = kind == "stereo"
+    ? [BrindleSix.Chart, BrindleSix.Chart, FennelSampler.Chart, WickerKeys.Chart]
+    : kind == "wide" ? [OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart, FennelSampler.Chart] : [OstlerKitRoom.Chart, MudlarkNine.Chart, WickerKeys.Chart];
+if (kind is not null)
+{
+    // Every voice of every source plays on every beat.
+    foreach (var voice in charts.SelectMany(c => c.Voices).DistinctBy(v => (v.Channel, v.Keys.IsEmpty ? 0 : v.Keys[0])))
+    {
+        for (var beat = 0; beat < 4 * bars; beat++)
+        {
+            writer.Hold(voice.Channel, voice.Keys.IsEmpty ? 48 + beat % 12 : voice.Keys[0], 90, beat, 0.8);
+        }
+    }
+
+    file = writer.ToFile("Bench", bars);
+    song = Song.Of(file);
+}
+
+var split = StartingSplit.Of(charts, bars, 48000);
+foreach (var declaring in split.Units.Where(u => u.Chart.DeclaresPorts))
+{
+    split = new DeclarePorts(declaring.Id, 12, Width.Stereo, "Out", 1).Apply(split).Value!;
+    split = new MarkRestarted(declaring.Id).Apply(split).Value!;
+}
+
+split = Layer.Propose(new SplitView(split, Sounding.Elements(split, song)), new LayWish()).After;
+foreach (var waiting in split.Units.Where(u => u.NeedsRestart))
+{
+    split = new MarkRestarted(waiting.Id).Apply(split).Value!;
+}
+
+split = split with { Tracks = [.. split.Tracks.Where(t => t.Pass == 1 && (kind != "stereo" || t.Width == Width.Stereo)).Take(kind switch { "stereo" => 16, "wide" => 32, _ => 24 })] };
 File.WriteAllBytes(args[1], SessionFile.Of("Bench", MidiWriter.Write(file), split).ToJson());
 var view = new SplitView(split, Sounding.Elements(split, song));
 var folder = args[2];
