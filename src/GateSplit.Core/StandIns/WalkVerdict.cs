@@ -32,6 +32,13 @@ public static class WalkVerdict
             return $"{name} does not arrive on {Words.List(missing)}: {Where(split, line)}";
         }
 
+        var meant = Names(split, line, t => t.Meant);
+        if (extra.Count > 0 && all.FirstOrDefault(o => o != line && o.Pass == line.Pass && Names(split, o, t => t.Meant).Intersect(extra).Any()
+                && Names(split, o, t => t.Arrived && !t.Meant).Intersect(meant).Any()) is { } mixed)
+        {
+            return $"{name} and {split.NameOf(mixed.Element)} each arrive on the other's track as well: one side of each is in the other's place.";
+        }
+
         if (extra.Count > 0)
         {
             return $"{name} arrives on {Words.List(extra)} as well, of which the split says nothing.";

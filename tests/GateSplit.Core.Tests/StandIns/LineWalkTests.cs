@@ -117,6 +117,18 @@ public sealed class LineWalkTests : IDisposable
     }
 
     [Fact]
+    public void One_side_of_two_pairs_that_is_crossed_is_told_as_that()
+    {
+        var view = Laid(BrindleSix.Chart);
+        var drums = view.Split.Tracks.Single(t => t.Name == "Drums").Input!;
+        var split = Sessions.After(view.Split, new SetSimulatedInterface(new SimulatedInterface { Crossed = [new(drums, drums with { Channel = drums.Channel + 2 })] }));
+        var lines = new LineWalk(new SplitView(split, view.Sounding)).All();
+        Assert.Equal(
+            "Drums and Percussion each arrive on the other's track as well: one side of each is in the other's place.",
+            WalkVerdict.Of(split, lines.Single(l => l.Element.ElementId == "drums"), lines));
+    }
+
+    [Fact]
     public void Trimming_brings_every_peak_to_the_target_and_unity_back_to_the_start()
     {
         var view = Laid(MudlarkNine.Chart);
