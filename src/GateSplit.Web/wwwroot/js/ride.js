@@ -4,7 +4,7 @@ import { isTyping, say } from "./site.js";
 const across = 1000;
 const down = 300;
 const performStep = 0.05; // seconds between two points of a performance
-const keyStep = 0.02; // share of the range that a held key moves a step
+const heldStep = 0.02; // share of the range that a held key moves a step
 const audio = new Audio();
 let performing = null;
 let pointer = 0.5;
@@ -106,7 +106,7 @@ async function perform(button) {
 
 function tick() {
   if (!performing) return;
-  pointer = Math.max(0, Math.min(1, pointer + held * keyStep));
+  pointer = Math.max(0, Math.min(1, pointer + held * heldStep));
   if (audio.currentTime >= performing.next) {
     performing.next = audio.currentTime + performStep;
     const bar = barAt(audio.currentTime);
