@@ -413,15 +413,7 @@ public sealed class RecorderTests : IDisposable
             .ToDictionary(t => t.Track.Name);
     }
 
-    private static float[] Samples(PrintedTrack track)
-    {
-        using var reader = WaveReader.Open(track.Path).Value!;
-        var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
-        reader.Read(0, bytes);
-        var samples = new float[reader.Frames];
-        SampleCodec.Decode(bytes, reader.Format, 0, samples);
-        return samples;
-    }
+    private static float[] Samples(PrintedTrack track) => Recorded.Samples(track.Path);
 
     private sealed class StopAt(CancellationTokenSource cancel, double share) : IProgress<double>
     {

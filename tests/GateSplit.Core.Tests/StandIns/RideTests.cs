@@ -176,17 +176,7 @@ public sealed class RideTests : IDisposable
         var folder = Directory.CreateDirectory(_folder[$"p{_prints++}"]).FullName;
         return new StandInRecorder(Sessions.View(split, song), song) { BlockFrames = block, Threads = threads }
             .Print(t => Path.Combine(folder, t.Id + ".wav"), DateTime.UnixEpoch)
-            .ToDictionary(t => t.Track.Name, t => Samples(t.Path));
-    }
-
-    private static float[] Samples(string path)
-    {
-        using var reader = WaveReader.Open(path).Value!;
-        var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
-        reader.Read(0, bytes);
-        var samples = new float[reader.Frames];
-        SampleCodec.Decode(bytes, reader.Format, 0, samples);
-        return samples;
+            .ToDictionary(t => t.Track.Name, t => Recorded.Samples(t.Path));
     }
 }
 

@@ -1,0 +1,18 @@
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Tests;
+
+/// <summary>Reads what a test has printed.</summary>
+internal static class Recorded
+{
+    /// <summary>The samples of the first channel of a file.</summary>
+    public static float[] Samples(string path)
+    {
+        using var reader = WaveReader.Open(path).Value!;
+        var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
+        reader.Read(0, bytes);
+        var samples = new float[reader.Frames];
+        SampleCodec.Decode(bytes, reader.Format, 0, samples);
+        return samples;
+    }
+}
