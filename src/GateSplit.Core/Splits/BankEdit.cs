@@ -16,7 +16,7 @@ public abstract record BankEdit(string BankId) : Edit
         }
 
         var changed = Change(split, bank);
-        return changed.Ok ? split.With(changed.Value) : new Refusal(changed.Trouble);
+        return changed.Ok ? split.With(changed.Value).Tidied() : new Refusal(changed.Trouble);
     }
 
     /// <summary>What it does to this bank.</summary>

@@ -12,6 +12,6 @@ public sealed record RemoveBank(string BankId) : Edit
     {
         null => new Refusal("This row of inputs is not in the split any more."),
         { UnitId: not null } => new Refusal("This row belongs to a source: disconnect it, or remove the source."),
-        var bank => split.Without(bank),
+        var bank => split.Without(bank).Tidied(),
     };
 }

@@ -9,6 +9,6 @@ public sealed record RemoveUnit(string UnitId) : Edit
 
     /// <inheritdoc/>
     public override Result<Split> Apply(Split split) => split.Unit(UnitId) is { } unit
-        ? split.Without(split.BankOf(unit)) with { Units = split.Units.Remove(unit) }
+        ? (split.Without(split.BankOf(unit)) with { Units = split.Units.Remove(unit) }).Tidied()
         : new Refusal("This source is not in the split any more.");
 }

@@ -9,6 +9,9 @@ public sealed record SetPass(PassSettings Pass) : Edit
     /// <summary>The sample rates a pass can have.</summary>
     public static readonly int[] SampleRates = [44100, 48000, 88200, 96000];
 
+    /// <summary>The most bars a pass is long.</summary>
+    public const int MostBars = 2000;
+
     /// <summary>The most rounds a loop settles for.</summary>
     public const int MostSettleLoops = 8;
 
@@ -18,9 +21,9 @@ public sealed record SetPass(PassSettings Pass) : Edit
     /// <inheritdoc/>
     public override Result<Split> Apply(Split split)
     {
-        if (Pass.LengthBars is < 1 or > 2000)
+        if (Pass.LengthBars is < 1 or > MostBars)
         {
-            return new Refusal("A pass is 1 to 2000 bars long.");
+            return new Refusal($"A pass is 1 to {MostBars} bars long.");
         }
 
         if (Pass.CountInBars is < 0 or > 4)

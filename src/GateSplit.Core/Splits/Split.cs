@@ -129,6 +129,24 @@ public sealed record Split(
         TrackGroups = [.. TrackGroups.Select(g => g.Bus?.BankId == bank.Id ? g with { Bus = null } : g)],
     };
 
+    /// <summary>The same split without rides, ticks, crossed cables and open settings of what is not there any more.</summary>
+    public Split Tidied()
+    {
+        bool IsThere(ElementRef element) => Unit(element.UnitId)?.Chart.Element(element.ElementId) is not null;
+        bool IsInput(InputRef input) => Bank(input.BankId) is { } bank && input.Channel >= 1 && input.Channel <= bank.Count;
+        return this with
+        {
+            Rides = Rides.RemoveAll(r => !IsThere(r.Element)),
+            Ticked = Ticked.RemoveAll(t => !IsThere(t.Element)),
+            Interface = Interface.Crossed.All(c => IsInput(c.A) && IsInput(c.B))
+                ? Interface
+                : Interface with { Crossed = Interface.Crossed.RemoveAll(c => !IsInput(c.A) || !IsInput(c.B)) },
+            Units = Units.All(u => u.Simulated.NotMade.All(i => i < u.Chart.Settings.Length))
+                ? Units
+                : [.. Units.Select(u => u with { Simulated = u.Simulated with { NotMade = u.Simulated.NotMade.RemoveAll(i => i >= u.Chart.Settings.Length) } })],
+        };
+    }
+
     /// <summary>The same split with one track changed.</summary>
     public Split With(Track track) => this with { Tracks = [.. Tracks.Select(t => t.Id == track.Id ? track : t)] };
 

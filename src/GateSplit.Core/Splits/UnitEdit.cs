@@ -16,7 +16,7 @@ public abstract record UnitEdit(string UnitId) : Edit
         }
 
         var changed = Change(unit);
-        return changed.Ok ? Fitted(split.With(changed.Value), changed.Value) : new Refusal(changed.Trouble);
+        return changed.Ok ? Fitted(split.With(changed.Value), changed.Value).Tidied() : new Refusal(changed.Trouble);
     }
 
     /// <summary>The row of inputs has as many of them as the source has channels.</summary>

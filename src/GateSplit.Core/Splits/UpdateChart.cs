@@ -21,6 +21,7 @@ public sealed record UpdateChart(string UnitId, Chart Chart) : UnitEdit(UnitId)
             ModeId = Chart.Modes.Any(m => m.Id == unit.ModeId) ? unit.ModeId : fresh.ModeId,
             ModeInForceId = Chart.Modes.Any(m => m.Id == unit.ModeInForceId) ? unit.ModeInForceId : null,
             Clock = unit.Clock,
+            Simulated = unit.Simulated,
             UnloadedPorts = [.. unit.UnloadedPorts.Where(p => Chart.Port(p) is not null)],
             Groups = [.. unit.Groups.Where(g => Chart.Group(g.Name) is not null).Select(g => g with { Port = Kept(g.Port) })],
             Elements = [.. fresh.Elements.Select(e => unit.Elements.FirstOrDefault(o => o.ElementId == e.ElementId) is { } old ? old with { Port = Kept(old.Port) } : e)],

@@ -63,7 +63,7 @@ public sealed class LineWalk
     }
 
     private IEnumerable<int> PassesOf(ElementRef element) =>
-        Enumerable.Range(1, _view.Split.Passes).Where(p => _view.PlaysIn(element, p) && (p == 1 || _view.SettingsOf(element).Pass == p));
+        Enumerable.Range(1, _view.Split.Passes).Where(p => _view.PlaysIn(element, p) && (p == 1 || _view.SettingsOf(element).Pass == p || _view.Signal.Reaching(element).Any(c => _view.Split.Track(c.TrackId)!.Pass == p)));
 
     private WalkedLine Walk(ElementRef element, int pass, (float[] Left, float[] Right)? heard)
     {

@@ -146,4 +146,27 @@ public sealed class UnitEditTests
         Assert.True(Sessions.After(split, new SetInsert(new ElementRef("u1", "clap"), false)).Units[0].Element("clap").InsertOff);
         Assert.False(new SetInsert(new ElementRef("u1", "kick"), false).Apply(split).Ok);
     }
+
+    [Fact]
+    public void What_belonged_to_something_that_is_gone_goes_with_it()
+    {
+        var external = new ElementRef("u2", "ext-left");
+        var input = new InputRef("b-u2", 15);
+        var split = Sessions.After(
+            StartingSplit.Of([MudlarkNine.Chart, BrindleSix.Chart], 8, 48000),
+            new SetRide(new Ride(external, RideControl.Level, [new RidePoint(7, -6)])),
+            new TickLine(external, "its way"),
+            new MakeSetting("u2", 3, false),
+            new SetSimulatedInterface(new SimulatedInterface { Crossed = [new(input, new InputRef("b-u1", 3))] }));
+        Assert.Null(SplitShape.Trouble(split));
+
+        // A shorter pass leaves the ride as it is, and the session can still be taken elsewhere.
+        var shorter = Sessions.After(split, new SetPass(split.Pass with { LengthBars = 2 }));
+        Assert.Equal((1, (string?)null), (shorter.Rides.Length, SplitShape.Trouble(shorter)));
+
+        var removed = Sessions.After(split, new RemoveUnit("u2"));
+        Assert.Equal((0, 0, 0, (string?)null), (removed.Rides.Length, removed.Ticked.Length, removed.Interface.Crossed.Length, SplitShape.Trouble(removed)));
+        var updated = Sessions.After(split, new UpdateChart("u2", BrindleSix.Chart with { Settings = [BrindleSix.Chart.Settings[0]] }));
+        Assert.Equal((1, 0, (string?)null), (updated.Rides.Length, updated.Unit("u2")!.Simulated.NotMade.Length, SplitShape.Trouble(updated)));
+    }
 }
