@@ -25,7 +25,7 @@ public static class RecorderForm
             "plug" => Whole("channel") is { } channel && Whole("count") is { } many && Whole("input") is { } input
                 ? new PlugCables(Text("unit"), channel, many, new InputRef(Text("bank"), input))
                 : EditForm.Bad("cable"),
-            "pull" => new PullCables(Text("unit"), EditForm.Input(Text("input"))),
+            "pull" => new PullCables(Text("unit"), EditForm.Input(Text("input").Split('|')[0]), int.TryParse(Text("input").Split('|')[^1], out var pass) ? pass : null),
             "add-group" => new AddTrackGroup(Text("name"), EditForm.Flag(Text("sums"))),
             "remove-group" => new RemoveTrackGroup(Text("group")),
             "track-group" => Group(form, split),

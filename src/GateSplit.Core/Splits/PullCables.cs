@@ -3,7 +3,8 @@ namespace GateSplit.Core.Splits;
 /// <summary>Pulls cables of a source.</summary>
 /// <param name="UnitId">Which source.</param>
 /// <param name="Input">The input whose cable is pulled; null for all cables of the source.</param>
-public sealed record PullCables(string UnitId, InputRef? Input = null) : Edit
+/// <param name="Pass">The only pass for which it is pulled; null for all.</param>
+public sealed record PullCables(string UnitId, InputRef? Input = null, int? Pass = null) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => Input is null
@@ -13,7 +14,7 @@ public sealed record PullCables(string UnitId, InputRef? Input = null) : Edit
     /// <inheritdoc/>
     public override Result<Split> Apply(Split split)
     {
-        var left = split.Cables.RemoveAll(c => c.UnitId == UnitId && (Input is null || c.Input == Input));
+        var left = split.Cables.RemoveAll(c => c.UnitId == UnitId && (Input is null || c.Input == Input) && (Pass is null || c.Pass == Pass));
         return left.Length == split.Cables.Length ? new Refusal("There is no such cable any more.") : split with { Cables = left };
     }
 }

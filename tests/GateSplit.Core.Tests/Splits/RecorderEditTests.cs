@@ -175,4 +175,16 @@ public sealed class RecorderEditTests
         var (split, _) = Sessions.Drums;
         return Sessions.After(split, new AddBank(BankKind.Analog, "Analog", sockets), new SetBank(split.Banks[0] with { Connected = false }));
     }
+
+    [Fact]
+    public void A_cable_is_pulled_for_one_pass_and_stays_for_the_other()
+    {
+        var boat = GateSplit.Core.Demo.ReliefBoat.Session.Split;
+        var twice = boat.Cables.GroupBy(c => c.Input).First(g => g.Count() == 2).Key;
+        var pulled = Sessions.After(boat, new PullCables("u1", twice, 1));
+        Assert.Equal([2], pulled.Cables.Where(c => c.Input == twice).Select(c => c.Pass));
+        Assert.Equal(boat.Cables.Length - 1, pulled.Cables.Length);
+        Assert.False(new PullCables("u1", twice, 1).Apply(pulled).Ok);
+        Assert.DoesNotContain(Sessions.After(boat, new PullCables("u1", twice)).Cables, c => c.Input == twice);
+    }
 }
