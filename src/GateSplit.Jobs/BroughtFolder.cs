@@ -16,6 +16,7 @@ public sealed class BroughtFolder
     public const string Prefix = "upload-";
 
     private const string ListName = "files.json";
+    private const string OwnerName = "owner";
     private readonly string _path;
 
     private BroughtFolder(string name, string path)
@@ -31,7 +32,9 @@ public sealed class BroughtFolder
     public static BroughtFolder Make(IAudioStore store)
     {
         var name = Prefix + Guid.NewGuid().ToString("N");
-        return new BroughtFolder(name, store.Staging(name));
+        var path = store.Staging(name);
+        File.WriteAllText(Path.Combine(path, OwnerName), WorkerName.Own);
+        return new BroughtFolder(name, path);
     }
 
     /// <summary>Finds one whose files are all there; null if there is none.</summary>
@@ -40,8 +43,13 @@ public sealed class BroughtFolder
             ? found
             : null;
 
-    /// <summary>True of a folder whose files have not all come.</summary>
-    public static bool IsUnfinished(IAudioStore store, string name) => !File.Exists(Path.Combine(store.Staging(name), ListName));
+    /// <summary>True of a folder whose files have not all come, and never will: the process that took them in is gone.</summary>
+    public static bool IsCutOff(IAudioStore store, string name)
+    {
+        var path = store.Staging(name);
+        var owner = Path.Combine(path, OwnerName);
+        return !File.Exists(Path.Combine(path, ListName)) && (!File.Exists(owner) || WorkerName.IsGone(File.ReadAllText(owner)));
+    }
 
     /// <summary>Where the next file is to be written.</summary>
     /// <param name="number">Counted from 0.</param>

@@ -56,7 +56,7 @@ public sealed class Sweeper(JobStore jobs, JobQueue queue, IAudioStore store, IL
     private async Task ClearUploads()
     {
         bool IsOld(string name) => store.StagedAt(name) < DateTime.UtcNow - Abandoned
-            || (name.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) && store.StagedAt(name) < _started && BroughtFolder.IsUnfinished(store, name));
+            || (name.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) && store.StagedAt(name) < _started && BroughtFolder.IsCutOff(store, name));
 
         var old = store.StagingNames()
             .Where(n => (n.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) || n.StartsWith(ResumableUpload.Prefix, StringComparison.Ordinal)) && IsOld(n))
