@@ -106,6 +106,18 @@ public sealed class SplitView
     /// <summary>How an element is set.</summary>
     public UnitElement SettingsOf(ElementRef element) => _byRef[element].Set;
 
+    /// <summary>How long an element rings after its last note, in seconds: its slowest voice as it is set and ridden, and a return's own time.</summary>
+    public double RingSeconds(ElementRef element)
+    {
+        var (_, unit, chart, _) = _byRef[element];
+        double Slowest(string voiceId) => Split.Rides
+            .Where(r => r.Control == RideControl.Decay && r.Element.UnitId == unit.Id && unit.Chart.Element(r.Element.ElementId) is { } ridden && ridden.Hears.Any(h => !h.Bleed && h.VoiceId == voiceId))
+            .SelectMany(r => r.Points.Select(p => p.Value)).DefaultIfEmpty(1).Max();
+        return chart.ReturnSeconds + chart.Hears
+            .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).RingSeconds * unit.Voice(h.VoiceId).DecayScale * Slowest(h.VoiceId))
+            .DefaultIfEmpty().Max();
+    }
+
     /// <summary>True of an element that plays in a pass.</summary>
     public bool PlaysIn(ElementRef element, int pass) => SettingsOf(element).Pass is not { } only || only == pass;
 

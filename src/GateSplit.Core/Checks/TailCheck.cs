@@ -15,9 +15,7 @@ public sealed class TailCheck : ICheck
 
         var longest = view.SoundingElements
             .Where(e => view.Signal.Reaching(e.Ref).Any(c => view.Split.Track(c.TrackId)!.Armed))
-            .Select(e => (e.Ref, e.Chart.Name, Seconds: e.Chart.ReturnSeconds + e.Chart.Hears
-                .Select(h => e.Unit.Chart.Voices.First(v => v.Id == h.VoiceId).RingSeconds * e.Unit.Voice(h.VoiceId).DecayScale)
-                .DefaultIfEmpty().Max()))
+            .Select(e => (e.Ref, e.Chart.Name, Seconds: view.RingSeconds(e.Ref)))
             .OrderByDescending(e => e.Seconds)
             .FirstOrDefault();
         if (longest.Name is not null && longest.Seconds > tail + 0.05)

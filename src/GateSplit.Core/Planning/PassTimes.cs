@@ -58,21 +58,9 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     }
 
     /// <summary>The longest decay that reaches an armed track, through a return too.</summary>
-    private static double LongestDecay(SplitView view)
-    {
-        var longest = ShortestTailSeconds;
-        foreach (var (element, unit, chart, _) in view.SoundingElements)
-        {
-            var reached = view.Signal.Reaching(element).Where(c => view.Split.Track(c.TrackId)!.Armed).ToList();
-            var ring = chart.Hears
-                .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).RingSeconds * unit.Voice(h.VoiceId).DecayScale)
-                .DefaultIfEmpty().Max();
-            if (reached.Count > 0)
-            {
-                longest = Math.Max(longest, ring + chart.ReturnSeconds);
-            }
-        }
-
-        return longest;
-    }
+    private static double LongestDecay(SplitView view) => view.SoundingElements
+        .Where(e => view.Signal.Reaching(e.Ref).Any(c => view.Split.Track(c.TrackId)!.Armed))
+        .Select(e => view.RingSeconds(e.Ref))
+        .Append(ShortestTailSeconds)
+        .Max();
 }

@@ -12,7 +12,9 @@ public sealed record RenameTrack(string TrackId, string NewName) : TrackEdit(Tra
     protected override string Name(Split split, Track track) => $"Rename {track.Title} to {NewName}";
 
     /// <inheritdoc/>
-    protected override Result<Track> Change(Split split, Track track) => NewName.Trim().Length <= Longest
-        ? track with { Name = NewName.Trim() }
-        : new Refusal($"A track's name has at most {Longest} characters.");
+    protected override Result<Track> Change(Split split, Track track) => NewName.Any(char.IsControl)
+        ? new Refusal("A track's name is one line, without tabs or other control characters.")
+        : NewName.Trim().Length <= Longest
+            ? track with { Name = NewName.Trim() }
+            : new Refusal($"A track's name has at most {Longest} characters.");
 }

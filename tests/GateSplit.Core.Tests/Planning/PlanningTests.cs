@@ -29,6 +29,8 @@ public sealed class PlanningTests
         Assert.Equal(1.3, (double)PassTimes.Of(Sessions.View(split, song), song).TailFrames / 48000, 0.001); // the cymbal
         var without = Sessions.After(split, new SetArmed(Sessions.TrackOf(split, "Cymbal").Id, false));
         Assert.Equal(0.65, (double)PassTimes.Of(Sessions.View(without, song), song).TailFrames / 48000, 0.001); // the kick
+        var ridden = Sessions.After(split, new SetRide(new Ride(Sessions.Element(split, "cymbal"), RideControl.Decay, [new RidePoint(1, 0.5), new RidePoint(3, 2.5)])));
+        Assert.Equal(2.5 * 1.3, (double)PassTimes.Of(Sessions.View(ridden, song), song).TailFrames / 48000, 0.001);
         var set = Sessions.After(split, new SetPass(split.Pass with { TailSeconds = 3 }));
         Assert.Equal(144_000, PassTimes.Of(Sessions.View(set, song), song).TailFrames);
     }

@@ -23,6 +23,7 @@ public sealed class EditTests
         { new SetTrackInput("t1", new InputRef("nowhere", 1)), "no such row" },
         { new SetTrackBus("t1", new InputRef("b-u1", 1)), "only be sent to a bus" },
         { new RenameTrack("t1", new string('x', 81)), "80 characters" },
+        { new RenameTrack("t1", "Kick\tin"), "control characters" },
         { new RemoveTrack("t99"), "not in the split any more" },
         { new ShapeVoice("u1", new UnitVoice("kick") { DecayScale = 5 }), "0.1 to 4" },
         { new SetPass(new PassSettings(0, 0, null, 48000, SampleFormat.Pcm24)), "1 to 2000 bars" },
