@@ -73,6 +73,19 @@ public sealed class SplitSignal
     /// <summary>The ports a track listens to.</summary>
     public IEnumerable<TrackFeed> Into(string trackId) => _byTrack[trackId];
 
+    /// <summary>Some tracks with all that feed them over buses.</summary>
+    public ImmutableHashSet<string> WithFeeding(IEnumerable<string> trackIds)
+    {
+        var found = trackIds.ToHashSet();
+        for (var before = -1; before != found.Count;)
+        {
+            before = found.Count;
+            found.UnionWith(BusFeeds.Where(b => found.Contains(b.ToTrackId)).Select(b => b.FromTrackId).ToList());
+        }
+
+        return [.. found];
+    }
+
     /// <summary>The tracks an element arrives in.</summary>
     public IEnumerable<Contribution> Reaching(ElementRef element) => _contributions[element];
 

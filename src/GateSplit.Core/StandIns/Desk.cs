@@ -14,14 +14,20 @@ internal sealed class Desk
     private readonly ImmutableArray<string> _order;
     private readonly Dictionary<(object Feed, int Side), DelayLine> _late;
 
-    public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames)
+    /// <summary>Makes a desk.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="signal">Its signal.</param>
+    /// <param name="sources">What plays.</param>
+    /// <param name="mostFrames">The longest block.</param>
+    /// <param name="needed">The tracks that are worked out; null for all.</param>
+    public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames, IReadOnlySet<string>? needed = null)
     {
         _split = split;
         _signal = signal;
         _sources = sources;
         float[][] Sides(Track track) => [.. Enumerable.Range(0, (int)track.Width).Select(_ => new float[mostFrames])];
         _tracks = split.Tracks.ToDictionary(t => t.Id, t => new[] { Sides(t), Sides(t) });
-        _order = Order();
+        _order = [.. Order().Where(id => needed?.Contains(id) != false)];
         _late = signal.TrackFeeds.Select(f => ((object)f, f.DelaySamples)).Concat(signal.BusFeeds.Select(f => ((object)f, f.DelaySamples)))
             .Where(f => f.DelaySamples > 0)
             .SelectMany(f => Enumerable.Range(0, 2).Select(side => (Key: (f.Item1, side), f.DelaySamples)))

@@ -5,15 +5,27 @@ using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
 
-/// <summary>A struck voice: a body whose pitch falls, an overtone of the skin, filtered noise, and square metal partials.</summary>
-internal sealed class DrumSound : VoiceSound
+/// <summary>
+/// One hit of a struck voice: a body whose pitch falls, an overtone of the skin, filtered noise, and square metal partials.
+/// It renders itself in pieces of a fixed length counted from its own start, so many samples can be computed side by side
+/// and still nothing depends on the blocks they are asked for in.
+/// </summary>
+internal sealed class DrumSound
 {
+    /// <summary>Samples rendered at a time.</summary>
+    private const int PieceFrames = 64;
+
+    /// <summary>A part of a sound below this level, -94 dBFS, has died away.</summary>
+    private const double Quiet = 2e-5;
+
     private const double SkinOvertone = 1.593; // ratio of the (1,1) to the (0,1) mode of an ideal membrane
     private const double BurstSeconds = 0.011;
     private const double ChokeSeconds = 0.02;
     private const float NoiseGain = 1.6f;
     private static readonly double[] MetalRatios = [1, 1.4471, 1.6170, 1.9265, 2.5028, 2.6637];
 
+    private readonly float[] _piece = new float[PieceFrames];
+    private int _used = PieceFrames;
     private readonly float _gain;
     private readonly float _bodyShare;
     private readonly float _overtoneShare;
@@ -82,12 +94,39 @@ internal sealed class DrumSound : VoiceSound
         }
     }
 
-    /// <inheritdoc/>
-    protected override bool IsOver =>
+    /// <summary>Adds its next samples.</summary>
+    /// <returns>False once it has died away.</returns>
+    public bool AddTo(Span<float> samples)
+    {
+        while (!samples.IsEmpty)
+        {
+            if (_used == PieceFrames)
+            {
+                if (IsOver)
+                {
+                    return false;
+                }
+
+                Array.Clear(_piece);
+                Render(_piece);
+                _used = 0;
+            }
+
+            var count = Math.Min(PieceFrames - _used, samples.Length);
+            Mixing.AddScaled(samples[..count], _piece.AsSpan(_used, count), 1);
+            _used += count;
+            samples = samples[count..];
+        }
+
+        return _used < PieceFrames || !IsOver;
+    }
+
+    /// <summary>True once nothing is left to hear.</summary>
+    private bool IsOver =>
         _choke <= Quiet || (IsQuiet(_body) && IsQuiet(_noise) && IsQuiet(_metal) && _burstsLeft <= 0);
 
-    /// <inheritdoc/>
-    protected override void Render(Span<float> piece)
+    /// <summary>Adds the next piece.</summary>
+    private void Render(Span<float> piece)
     {
         var groups = Lanes.Groups(piece);
         if (!IsQuiet(_body))

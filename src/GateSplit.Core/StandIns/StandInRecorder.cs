@@ -108,9 +108,11 @@ public sealed class StandInRecorder
         var times = PassTimes.Of(_view, _song);
         var view = _view.Split.Passes == 1 ? _view : _view.InPass(pass);
         var signal = SplitSignal.InRoom(view.Split);
+        var needed = signal.WithFeeding(Recorded(view).Select(t => t.Id));
+        var heard = signal.TrackFeeds.Where(f => needed.Contains(f.TrackId)).ToLookup(f => f.UnitId, f => f.Port);
         var sources = view.Split.Units.ToDictionary(
-            u => u.Id, u => new UnitStandIn(u, signal, _song, view.Split.Pass, BlockFrames));
-        var desk = new Desk(view.Split, signal, sources, BlockFrames);
+            u => u.Id, u => new UnitStandIn(u, signal, _song, view.Split.Pass, BlockFrames, ports: heard[u.Id].ToHashSet()));
+        var desk = new Desk(view.Split, signal, sources, BlockFrames, needed);
         var tapes = new List<Tape>();
         try
         {

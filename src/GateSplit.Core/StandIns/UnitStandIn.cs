@@ -30,6 +30,7 @@ public sealed class UnitStandIn
     private readonly float[][][] _gate;
     private readonly float[][] _sendBus;
     private readonly Element? _alone;
+    private readonly bool _mainHeard;
 
     /// <summary>Sets a source up.</summary>
     /// <param name="unit">The unit it obeys.</param>
@@ -38,7 +39,8 @@ public sealed class UnitStandIn
     /// <param name="pass">How it is recorded.</param>
     /// <param name="mostFrames">The longest block that will be asked for.</param>
     /// <param name="solo">What is heard of it.</param>
-    public UnitStandIn(Unit unit, SplitSignal signal, Song song, PassSettings pass, int mostFrames, Solo? solo = null)
+    /// <param name="ports">The ports at which anybody listens, the only ones that are worked out; null for all.</param>
+    public UnitStandIn(Unit unit, SplitSignal signal, Song song, PassSettings pass, int mostFrames, Solo? solo = null, IReadOnlySet<int>? ports = null)
     {
         var sampleRate = pass.SampleRate;
         _unit = unit;
@@ -46,7 +48,7 @@ public sealed class UnitStandIn
         var curves = signal.Split.Rides.Where(r => r.Element.UnitId == unit.Id).ToDictionary(r => (r.Element.ElementId, r.Control), r => new RideCurve(r, song, sampleRate));
         var notes = Performance.Of(unit, song, pass);
         FirstFrame = notes.Values.Where(n => !n.IsEmpty).Select(n => n[0].Start).Append(0).Min();
-        _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, unit.Voice(v.Id), notes[v.Id], sampleRate, history, mostFrames) { Tune = Moving(unit, v.Id, RideControl.Tune, curves), Decay = Moving(unit, v.Id, RideControl.Decay, curves) })];
+        _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, ShapeOf(unit, v.Id, curves), notes[v.Id], sampleRate, history, mostFrames))];
         var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
@@ -62,13 +64,25 @@ public sealed class UnitStandIn
         [
             .. signal.PortFeeds.Where(f => f.UnitId == unit.Id)
                 .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))
-                .Where(f => f.Element.CanSound && (solo is null || solo.Hears(f.Port, f.Element.Chart))),
+                .Where(f => f.Element.CanSound && (solo is null || solo.Hears(f.Port, f.Element.Chart)) && ports?.Contains(f.Port.Number) != false),
         ];
         if (solo is { ElementId: { } only })
         {
             _alone = elements.First(e => e.Chart.Id == only);
             _sends = _alone.Chart.Kind == ElementKind.Return ? _sends : [];
         }
+
+        // What nobody listens to is not worked out.
+        bool IsFed(Element e) => e == _alone || _feeds.Any(f => f.Element == e);
+        if (!_returns.Any(IsFed))
+        {
+            _sends = [];
+        }
+
+        _elements = [.. _elements.Where(e => IsFed(e) || _sends.Any(s => s.Element == e))];
+        var heard = _elements.SelectMany(e => e.Voices).ToHashSet();
+        _voices = [.. _voices.Where(heard.Contains)];
+        _mainHeard = ports?.Contains(unit.Chart.MainPort.Number) != false;
 
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
         _sendBus = [new float[StretchFrames], new float[StretchFrames]];
@@ -87,6 +101,15 @@ public sealed class UnitStandIn
 
     /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
     public int Voices => _voices.Length;
+
+    /// <summary>Goes to a frame before the first block is rendered: notes that still sound there sound as if they had been heard.</summary>
+    public void SkipTo(long frame)
+    {
+        foreach (var voice in _voices)
+        {
+            voice.SkipTo(frame);
+        }
+    }
 
     /// <summary>First step of a block: what each voice plays.</summary>
     /// <param name="index">0-based voice.</param>
@@ -129,9 +152,12 @@ public sealed class UnitStandIn
             }
         }
 
-        var main = _unit.Chart.MainPort;
-        _master?.Process(
-            _gate[main.FirstChannel - 1][block.Side].AsSpan(0, block.Frames), _gate[main.LastChannel - 1][block.Side].AsSpan(0, block.Frames));
+        if (_mainHeard)
+        {
+            var main = _unit.Chart.MainPort;
+            _master?.Process(
+                _gate[main.FirstChannel - 1][block.Side].AsSpan(0, block.Frames), _gate[main.LastChannel - 1][block.Side].AsSpan(0, block.Frames));
+        }
     }
 
     private static int DelaySamples(Hearing hearing, int sampleRate) =>
@@ -199,11 +225,19 @@ public sealed class UnitStandIn
         }
     }
 
-    /// <summary>The curve of the element whose own voice this is; null if nobody rides it.</summary>
-    private static RideCurve? Moving(Unit unit, string voiceId, RideControl control, Dictionary<(string, RideControl), RideCurve> curves) => unit.Chart.Elements
-        .Where(e => e.Hears.Any(h => !h.Bleed && h.VoiceId == voiceId))
-        .Select(e => curves.GetValueOrDefault((e.Id, control)))
-        .FirstOrDefault(c => c is not null);
+    /// <summary>How a voice is set at a frame: as its unit has it, moved by the rides of the element whose own voice it is.</summary>
+    private static Func<long, UnitVoice> ShapeOf(Unit unit, string voiceId, Dictionary<(string, RideControl), RideCurve> curves)
+    {
+        var shape = unit.Voice(voiceId);
+        RideCurve? Moving(RideControl control) => unit.Chart.Elements
+            .Where(e => e.Hears.Any(h => !h.Bleed && h.VoiceId == voiceId))
+            .Select(e => curves.GetValueOrDefault((e.Id, control)))
+            .FirstOrDefault(c => c is not null);
+        var (tune, decay) = (Moving(RideControl.Tune), Moving(RideControl.Decay));
+        return tune is null && decay is null
+            ? _ => shape
+            : frame => shape with { TuneSemitones = shape.TuneSemitones + (tune?.At(frame) ?? 0), DecayScale = shape.DecayScale * (decay?.At(frame) ?? 1) };
+    }
 
     private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
 
@@ -214,6 +248,8 @@ public sealed class UnitStandIn
         private readonly float[] _right = new float[StretchFrames];
 
         public ChartElement Chart => chart;
+
+        public IEnumerable<VoiceStandIn> Voices => heard.Select(h => h.Voice);
 
         public bool CanSound => chart.Kind == ElementKind.Return || !heard.IsEmpty;
 

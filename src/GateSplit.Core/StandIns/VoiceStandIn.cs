@@ -10,48 +10,42 @@ internal sealed class VoiceStandIn
     /// <summary>Silence is looked for in stretches of this length.</summary>
     private const int StretchFrames = 512;
 
-    private readonly ChartVoice _voice;
-    private readonly UnitVoice _shape;
     private readonly ImmutableArray<PlayedNote> _notes;
-    private readonly int _sampleRate;
-    private readonly List<VoiceSound> _sounding = [];
+    private readonly INotePlayer _player;
     private readonly float[][] _samples;
     private readonly bool[][] _silent;
     private readonly int _history;
-    private int _next;
     private int _framesBefore;
 
     /// <summary>Makes a voice.</summary>
     /// <param name="voice">What it is.</param>
-    /// <param name="shape">How it is set.</param>
+    /// <param name="shapeAt">How it is set at a frame.</param>
     /// <param name="notes">Its notes in order of start.</param>
     /// <param name="sampleRate">Frames a second.</param>
     /// <param name="history">Samples of the past that must stay readable.</param>
     /// <param name="mostFrames">The longest block.</param>
     public VoiceStandIn(
-        ChartVoice voice, UnitVoice shape, ImmutableArray<PlayedNote> notes, int sampleRate, int history, int mostFrames)
+        ChartVoice voice, Func<long, UnitVoice> shapeAt, ImmutableArray<PlayedNote> notes, int sampleRate, int history, int mostFrames)
     {
-        _voice = voice;
-        _shape = shape;
+        Id = voice.Id;
         _notes = notes;
-        _sampleRate = sampleRate;
+        _player = voice.Drum is { } drum
+            ? new StruckNotes(notes, drum, shapeAt, Seed(voice.Id), sampleRate)
+            : new HeldNotes(notes, voice.Tone ?? new TonePatch(), shapeAt, sampleRate);
         _history = history;
         _samples = notes.IsEmpty ? [] : [new float[history + mostFrames], new float[history + mostFrames]];
         var stretches = (history + mostFrames + StretchFrames - 1) / StretchFrames;
         _silent = [new bool[stretches], new bool[stretches]];
     }
 
-    /// <summary>Its tune as somebody rides it; null if nobody does.</summary>
-    public RideCurve? Tune { get; init; }
-
-    /// <summary>Its decay as somebody rides it; null if nobody does.</summary>
-    public RideCurve? Decay { get; init; }
-
     /// <summary>Its id on the chart.</summary>
-    public string Id => _voice.Id;
+    public string Id { get; }
 
     /// <summary>True if it never sounds.</summary>
     public bool IsIdle => _notes.IsEmpty;
+
+    /// <summary>Goes to a frame before the first block is rendered: what was struck earlier sounds as if it had been heard.</summary>
+    public void SkipTo(long frame) => _player.SkipTo(frame);
 
     /// <summary>The samples of a block that is rendered, as they were some samples ago.</summary>
     /// <param name="block">The last block or the one before it.</param>
@@ -81,18 +75,7 @@ internal sealed class VoiceStandIn
         _framesBefore = block.Frames;
         var samples = _samples[block.Side].AsMemory(_history, block.Frames);
         samples.Span.Clear();
-        _sounding.RemoveAll(sound => !sound.AddTo(samples.Span));
-        while (_next < _notes.Length && _notes[_next].Start < block.Start + block.Frames)
-        {
-            var sound = Begin(_notes[_next], (uint)_next);
-            if (sound.AddTo(samples.Span[(int)(_notes[_next].Start - block.Start)..]))
-            {
-                _sounding.Add(sound);
-            }
-
-            _next++;
-        }
-
+        _player.Render(block.Start, samples.Span);
         for (var i = 0; i < _silent[block.Side].Length; i++)
         {
             var stretch = _samples[block.Side].AsSpan(i * StretchFrames);
@@ -100,27 +83,15 @@ internal sealed class VoiceStandIn
         }
     }
 
-    private VoiceSound Begin(PlayedNote note, uint number)
-    {
-        var shape = _shape with
-        {
-            TuneSemitones = _shape.TuneSemitones + (Tune?.At(note.Start) ?? 0),
-            DecayScale = _shape.DecayScale * (Decay?.At(note.Start) ?? 1),
-        };
-        return _voice.Drum is { } drum
-            ? new DrumSound(drum, shape, note, _sampleRate, Seed(number))
-            : new ToneSound(_voice.Tone ?? new TonePatch(), shape, note, _sampleRate);
-    }
-
-    /// <summary>FNV-1a over the voice's id and the note's number: its own noise for every hit, the same in every run.</summary>
-    private uint Seed(uint number)
+    /// <summary>FNV-1a over the voice's id: its own noise for every voice, the same in every run.</summary>
+    private static uint Seed(string id)
     {
         var hash = 2166136261u;
-        foreach (var c in _voice.Id)
+        foreach (var c in id)
         {
             hash = (hash ^ c) * 16777619u;
         }
 
-        return (hash ^ number) * 16777619u;
+        return hash;
     }
 }

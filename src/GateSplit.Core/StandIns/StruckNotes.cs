@@ -1,0 +1,60 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.StandIns;
+
+/// <summary>The notes of a struck voice: each sounds until it has died away, whoever strikes next.</summary>
+/// <param name="notes">In order of start.</param>
+/// <param name="patch">How they sound.</param>
+/// <param name="shapeAt">How the voice is set at a frame.</param>
+/// <param name="seed">Its own number, for its noise.</param>
+/// <param name="sampleRate">Frames a second.</param>
+internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<long, UnitVoice> shapeAt, uint seed, int sampleRate) : INotePlayer
+{
+    private readonly List<DrumSound> _sounding = [];
+    private int _next;
+
+    /// <inheritdoc/>
+    public void Render(long start, Span<float> samples)
+    {
+        for (var i = 0; i < _sounding.Count; i++)
+        {
+            if (!_sounding[i].AddTo(samples))
+            {
+                _sounding.RemoveAt(i--);
+            }
+        }
+
+        for (; _next < notes.Length && notes[_next].Start < start + samples.Length; _next++)
+        {
+            var sound = Begin(_next);
+            if (sound.AddTo(samples[(int)(notes[_next].Start - start)..]))
+            {
+                _sounding.Add(sound);
+            }
+        }
+    }
+
+    /// <inheritdoc/>
+    public void SkipTo(long frame)
+    {
+        for (; _next < notes.Length && notes[_next].Start < frame; _next++)
+        {
+            var shape = shapeAt(notes[_next].Start);
+            var past = frame - notes[_next].Start;
+            if (past > 2 * patch.LongestDecaySeconds * shape.DecayScale * sampleRate)
+            {
+                continue; // below -94 dBFS, whatever its level: 60 dB fall in one decay
+            }
+
+            var sound = Begin(_next);
+            if (sound.AddTo(new float[past]))
+            {
+                _sounding.Add(sound);
+            }
+        }
+    }
+
+    private DrumSound Begin(int number) => new(patch, shapeAt(notes[number].Start), notes[number], sampleRate, (seed ^ (uint)number) * 16777619u);
+}
