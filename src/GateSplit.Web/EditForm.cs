@@ -207,6 +207,7 @@ public static class EditForm
         return new SetPass(before with
         {
             LengthBars = bars,
+            StartBar = int.TryParse(form["from"], out var from) ? from : before.StartBar,
             CountInBars = countIn,
             TailSeconds = Number(tail),
             SampleRate = rate,

@@ -51,6 +51,10 @@ public sealed class MetreMap
         return tick + (bar - first) * TicksPerBar(metre);
     }
 
+    /// <summary>The metre of a bar.</summary>
+    /// <param name="bar">0-based.</param>
+    public Metre MetreOf(long bar) => _changes.Last(c => c.Bar <= bar).Metre;
+
     /// <summary>Bars begun before a tick: 0 at the very start, 1 within the first bar and at its end.</summary>
     public long BarsUntil(long tick)
     {

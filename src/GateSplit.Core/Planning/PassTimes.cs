@@ -22,7 +22,10 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     public double Seconds => (double)Frames / SampleRate;
 
     /// <summary>Seconds of the pass in the room, with the count-in.</summary>
-    public double RoomSeconds => (double)(CountInFrames + SettleFrames + Frames) / SampleRate;
+    public double RoomSeconds => (double)(CountInFrames + SettleFrames + Frames - StartFrame) / SampleRate;
+
+    /// <summary>The frame at which the sources are started.</summary>
+    public long StartFrame { get; init; }
 
     /// <summary>Frames for which a loop goes round before the recording starts.</summary>
     public long SettleFrames { get; init; }
@@ -43,7 +46,8 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     {
         var pass = view.Split.Pass;
         var rate = pass.SampleRate;
-        var countIn = song.Tempos.ToSamples(song.Metres.BarStart(pass.CountInBars), rate);
+        var start = song.Tempos.ToSamples(song.Metres.BarStart(pass.StartBar - 1), rate);
+        var countIn = song.Tempos.ToSamples(song.Metres.BarStart(pass.StartBar - 1 + pass.CountInBars), rate) - start;
         var body = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
         var tail = (long)Math.Ceiling((pass.TailSeconds ?? LongestDecay(view)) * rate);
         var channels = view.ArmedTracks.Sum(t => (int)t.Width);
@@ -52,7 +56,8 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
         return new PassTimes(countIn, body, tail, rate, bytes)
         {
             Passes = view.Split.Passes,
-            SettleFrames = pass.Looped ? pass.SettleLoops * body : 0,
+            StartFrame = start,
+            SettleFrames = pass.Looped ? pass.SettleLoops * (body - start) : 0,
             BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => g.Sum(t => (long)t.Width) * width * rate).DefaultIfEmpty().Max(),
         };
     }

@@ -10,6 +10,12 @@ namespace GateSplit.Core.Splits;
 /// <param name="Format">How the files are stored: 16 or 24 bit, or 32 bit float.</param>
 public sealed record PassSettings(int LengthBars, int CountInBars, double? TailSeconds, int SampleRate, SampleFormat Format)
 {
+    /// <summary>
+    /// The bar, from 1, in which the sources are started; what lies before it is silence in the files, so that all takes
+    /// begin with the first bar.
+    /// </summary>
+    public int StartBar { get; init; } = 1;
+
     /// <summary>True if the sources play the body round and round, so that a pass begins in the middle of a run.</summary>
     public bool Looped { get; init; }
 

@@ -11,6 +11,14 @@ public sealed record Ride(ElementRef Element, RideControl Control, ImmutableArra
     /// <summary>The most points a ride has.</summary>
     public const int MostPoints = 4000;
 
+    /// <summary>The value at which a control changes nothing.</summary>
+    public static double Rest(RideControl control) => control switch
+    {
+        RideControl.Filter => 20000,
+        RideControl.Decay => 1,
+        _ => 0,
+    };
+
     /// <summary>The lowest and the highest value of a control.</summary>
     public static (double Low, double High) Range(RideControl control) => control switch
     {

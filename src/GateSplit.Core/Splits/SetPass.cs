@@ -26,6 +26,11 @@ public sealed record SetPass(PassSettings Pass) : Edit
             return new Refusal($"A pass is 1 to {MostBars} bars long.");
         }
 
+        if (Pass.StartBar < 1 || Pass.StartBar > Pass.LengthBars)
+        {
+            return new Refusal($"A pass starts in one of its own bars, 1 to {Pass.LengthBars}.");
+        }
+
         if (Pass.CountInBars is < 0 or > 4)
         {
             return new Refusal("The count-in is 0 to 4 bars.");

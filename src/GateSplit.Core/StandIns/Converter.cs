@@ -28,8 +28,14 @@ internal sealed class Converter
         _state = (uint)seed * 2654435761u | 1;
     }
 
-    /// <summary>True if it changes nothing.</summary>
-    public static bool IsIdeal(SimulatedInterface simulated) => simulated is { NoiseDb: null, LatencySamples: 0, Clips: false };
+    /// <summary>
+    /// The converters of a track, one for each side: what comes in over USB or sockets goes through them, what stays inside
+    /// the recorder does not. None if they would change nothing.
+    /// </summary>
+    public static Converter[] Of(Track track, Split split, int mostFrames) =>
+        split.Interface is { NoiseDb: null, LatencySamples: 0, Clips: false } || track.Input is not { } input || split.Bank(input.BankId)?.Kind is not (BankKind.Usb or BankKind.Analog)
+            ? []
+            : [.. Enumerable.Range(0, (int)track.Width).Select(side => new Converter(split.Interface, 1000 * split.Banks.IndexOf(split.Bank(input.BankId)!) + input.Channel + side, mostFrames))];
 
     /// <summary>Converts samples in place.</summary>
     public void Process(Span<float> samples)

@@ -20,14 +20,16 @@ internal static class Performance
         var chart = unit.Chart;
         var rate = pass.SampleRate;
         var clock = new SourceClock(unit, pass);
-        var body = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
+        var first = song.Tempos.ToSamples(song.Metres.BarStart(pass.StartBar - 1), rate);
+        var end = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
         var due = (
             from voice in unit.Lacks(SettingEffect.NoStart) ? [] : chart.Voices
             from note in song.Notes.Where(voice.Plays)
             let start = song.Tempos.ToSamples(note.StartTick, rate)
-            let end = song.Tempos.ToSamples(note.EndTick, rate)
-            from round in Rounds(pass, start, body)
-            select (Voice: voice, Start: start + round, End: end + round, Note: note))
+            where start >= first
+            let letGo = song.Tempos.ToSamples(note.EndTick, rate)
+            from round in Rounds(pass, start, first, end)
+            select (Voice: voice, Start: start + round, End: letGo + round, Note: note))
             .OrderBy(n => n.Start);
         var all = due.Select((n, i) => (n.Voice, Start: clock.At(n.Start, i), n.Note, Length: n.End - n.Start)).OrderBy(n => n.Start).ToList();
         var groups = chart.Voices.ToDictionary(v => v.Id, v => CutBy(chart, v));
@@ -50,7 +52,7 @@ internal static class Performance
     }
 
     /// <summary>By how much a note is moved in each round in which it is played: in the recorded one, and in the one before if that rings into it.</summary>
-    private static IEnumerable<long> Rounds(PassSettings pass, long start, long body)
+    private static IEnumerable<long> Rounds(PassSettings pass, long start, long first, long end)
     {
         if (!pass.Looped)
         {
@@ -58,7 +60,7 @@ internal static class Performance
         }
 
         // A loop plays its body and nothing after it.
-        return start >= body ? [] : pass.SettleLoops > 0 && body - start <= (long)RingSeconds * pass.SampleRate ? [-body, 0] : [0];
+        return start >= end ? [] : pass.SettleLoops > 0 && end - start <= (long)RingSeconds * pass.SampleRate ? [first - end, 0] : [0];
     }
 
     /// <summary>The groups of which only the last one struck sounds: hats that choke each other, elements that share a part of the source.</summary>

@@ -9,7 +9,10 @@ internal sealed class RideCurve
     /// <summary>Frames between two values that are worked out.</summary>
     public const int Grid = 64;
 
-    private readonly (long Frame, double Value)[] _points;
+    /// <summary>A control that is moved by hand gets there within this time, 20 ms at 48 kHz.</summary>
+    private const int HandFrames = 15 * Grid;
+
+    private (long Frame, double Value)[] _points;
     private readonly bool _steps;
     private readonly bool _octaves;
 
@@ -23,6 +26,16 @@ internal sealed class RideCurve
 
     /// <summary>The value at a frame.</summary>
     public double At(long frame) => _octaves ? Maths.Exp2(Between(frame)) : Between(frame);
+
+    /// <summary>Moves the control by hand; what was to come is gone.</summary>
+    /// <param name="frame">The next frame that is worked out.</param>
+    /// <param name="value">Where it goes.</param>
+    public void Move(long frame, double value)
+    {
+        var cell = frame + ((-frame % Grid) + Grid) % Grid;
+        var to = _octaves ? Maths.Log2(value) : value;
+        _points = [(cell - 1, Between(cell)), (cell, Between(cell)), (cell + HandFrames, to)];
+    }
 
     private double Between(long frame)
     {

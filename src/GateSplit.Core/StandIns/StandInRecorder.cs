@@ -107,22 +107,17 @@ public sealed class StandInRecorder
     {
         var times = PassTimes.Of(_view, _song);
         var view = _view.Split.Passes == 1 ? _view : _view.InPass(pass);
-        var signal = SplitSignal.InRoom(view.Split);
-        var needed = signal.WithFeeding(Recorded(view).Select(t => t.Id));
-        var heard = signal.TrackFeeds.Where(f => needed.Contains(f.TrackId)).ToLookup(f => f.UnitId, f => f.Port);
-        var sources = view.Split.Units.ToDictionary(
-            u => u.Id, u => new UnitStandIn(u, signal, _song, view.Split.Pass, BlockFrames, ports: heard[u.Id].ToHashSet()));
-        var desk = new Desk(view.Split, signal, sources, BlockFrames, needed);
+        var room = new SoundingRoom(view.Split, _song, Recorded(view).Select(t => t.Id), null, BlockFrames);
         var tapes = new List<Tape>();
         try
         {
             foreach (var track in Recorded(view))
             {
                 var info = new BroadcastInfo($"{track.Name}: {Carried(view, track)}", originated);
-                tapes.Add(new Tape(track, pathOf(track), view.Split, times.Frames, info, BlockFrames));
+                tapes.Add(new Tape(track, pathOf(track), view.Split, times, info, BlockFrames));
             }
 
-            Run(new Stages(sources, desk, tapes, Threads), tapes, sources.Values.Select(s => s.FirstFrame).DefaultIfEmpty().Min(), times.Frames, progress, cancel);
+            Run(new Stages(room, tapes, Threads), tapes, room.FirstFrame, times.Frames, progress, cancel);
             foreach (var tape in tapes)
             {
                 tape.Finish();
@@ -197,8 +192,9 @@ public sealed class StandInRecorder
         private readonly int _threads;
         private long _number;
 
-        public Stages(Dictionary<string, UnitStandIn> sources, Desk desk, List<Tape> tapes, int threads)
+        public Stages(SoundingRoom room, List<Tape> tapes, int threads)
         {
+            var (sources, desk) = (room.Sources, room.Desk);
             _threads = threads;
             _pieces.AddRange(sources.Values.Select(s => (1, (Action<Block>)s.RenderGate)));
             _pieces.AddRange(
@@ -236,6 +232,7 @@ public sealed class StandInRecorder
         private readonly string _path;
         private readonly AudioFormat _format;
         private readonly long _frames;
+        private readonly long _from;
         private long _recorded;
         private float _level;
         private readonly WaveWriter _writer;
@@ -246,19 +243,19 @@ public sealed class StandInRecorder
         private readonly byte[] _bytes;
         private readonly float[] _interleaved;
 
-        public Tape(Track track, string path, Split split, long frames, BroadcastInfo info, int mostFrames)
+        public Tape(Track track, string path, Split split, PassTimes times, BroadcastInfo info, int mostFrames)
         {
             var pass = split.Pass;
             _track = track;
             _path = path;
-            _frames = frames;
+            (_frames, _from) = (times.Frames, times.StartFrame);
             _format = new AudioFormat((int)track.Width, pass.SampleRate, pass.Format);
-            _writer = new WaveWriter(path, _format, frames, info);
+            _writer = new WaveWriter(path, _format, _frames, info);
             _meters = [.. Enumerable.Range(0, _format.Channels).Select(_ => new ChannelMeter())];
             _dithers = pass.Format == SampleFormat.Pcm16
                 ? [.. Enumerable.Range(0, _format.Channels).Select(c => new Dither((uint)c + 1))]
                 : null;
-            _converters = ConvertersOf(track, split, mostFrames);
+            _converters = Converter.Of(track, split, mostFrames);
             _overview = new OverviewBuilder(_format.Channels);
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
             _interleaved = new float[_format.Channels == 1 ? 0 : 2 * mostFrames];
@@ -280,6 +277,9 @@ public sealed class StandInRecorder
                 return;
             }
 
+            var before = (int)Math.Clamp(_from - block.Start, 0, block.Frames);
+            left[..before].Clear();
+            right[..Math.Min(before, right.Length)].Clear();
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
             _level = Math.Max(Mixing.Peak(left), Mixing.Peak(right));
@@ -296,12 +296,6 @@ public sealed class StandInRecorder
 
         /// <summary>The highest sample of the block that was recorded last.</summary>
         public (string TrackId, float Peak) Level => (_track.Id, _level);
-
-        /// <summary>What comes in over USB or sockets goes through a converter; what stays inside the recorder does not.</summary>
-        private static Converter[] ConvertersOf(Track track, Split split, int mostFrames) =>
-            Converter.IsIdeal(split.Interface) || track.Input is not { } input || split.Bank(input.BankId)?.Kind is not (BankKind.Usb or BankKind.Analog)
-                ? []
-                : [.. Enumerable.Range(0, (int)track.Width).Select(side => new Converter(split.Interface, 1000 * split.Banks.IndexOf(split.Bank(input.BankId)!) + input.Channel + side, mostFrames))];
 
         private void Measure(int channel, ReadOnlySpan<float> samples)
         {

@@ -31,6 +31,7 @@ public sealed class UnitStandIn
     private readonly float[][] _sendBus;
     private readonly Element? _alone;
     private readonly bool _mainHeard;
+    private readonly Dictionary<(string, RideControl), RideCurve> _curves;
 
     /// <summary>Sets a source up.</summary>
     /// <param name="unit">The unit it obeys.</param>
@@ -46,6 +47,7 @@ public sealed class UnitStandIn
         _unit = unit;
         var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
         var curves = signal.Split.Rides.Where(r => r.Element.UnitId == unit.Id).ToDictionary(r => (r.Element.ElementId, r.Control), r => new RideCurve(r, song, sampleRate));
+        _curves = curves;
         var notes = Performance.Of(unit, song, pass);
         FirstFrame = notes.Values.Where(n => !n.IsEmpty).Select(n => n[0].Start).Append(0).Min();
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, ShapeOf(unit, v.Id, curves), notes[v.Id], sampleRate, history, mostFrames))];
@@ -90,6 +92,9 @@ public sealed class UnitStandIn
 
     /// <summary>The frame at which it is first heard, 0 or before it.</summary>
     public long FirstFrame { get; }
+
+    /// <summary>The ride of an element's control; null if nobody rides it.</summary>
+    internal RideCurve? Curve(string elementId, RideControl control) => _curves.GetValueOrDefault((elementId, control));
 
     /// <summary>How strong the soloed element is before its fader, over all that was rendered.</summary>
     public PairPower Alone { get; private set; }
