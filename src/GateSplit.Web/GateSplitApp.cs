@@ -45,6 +45,7 @@ public static class GateSplitApp
         app.UseMiddleware<OutagePage>();
         app.UseStatusCodePagesWithReExecute("/missing");
         app.UseStaticFiles();
+        app.UseWebSockets();
         app.UseRouting();
         app.UseAntiforgery();
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false });
@@ -60,6 +61,7 @@ public static class GateSplitApp
         app.MapBringIn();
         app.MapUploads();
         app.MapLineCheck();
+        app.MapLive();
         return app;
     }
 }

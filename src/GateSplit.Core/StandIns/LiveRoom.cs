@@ -63,6 +63,9 @@ public sealed class LiveRoom
     /// <summary>The frame that is rendered next; the first bar begins at 0, and a count-in lies before the bar in which the sources start.</summary>
     public long Position { get; private set; }
 
+    /// <summary>The frame of the music that is rendered next: in a count-in, where it will begin.</summary>
+    public long SoundingFrame => Math.Max(Position, _startFrame);
+
     /// <summary>Where the pass ends, with its tail.</summary>
     public long EndFrame { get; private set; }
 
@@ -97,10 +100,10 @@ public sealed class LiveRoom
         (_split, _ear) = (prepared.Split, prepared.Ear);
         EndFrame = EndOf(_split);
         _running = new Running(prepared) { Before = _running.Now };
-        prepared.Room.CatchUp(Math.Max(Position, _startFrame));
+        prepared.Room.CatchUp(SoundingFrame);
         foreach (var ((element, control), value) in Held())
         {
-            _running.Now.Room.Curve(element, control)?.Move(Position, value);
+            _running.Now.Room.Curve(element, control)?.Move(SoundingFrame, value);
         }
     }
 
@@ -119,7 +122,7 @@ public sealed class LiveRoom
             return false;
         }
 
-        curve.Move(Math.Max(Position, _startFrame), Math.Clamp(value, low, high));
+        curve.Move(SoundingFrame, Math.Clamp(value, low, high));
         return true;
     }
 

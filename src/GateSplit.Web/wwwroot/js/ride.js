@@ -1,5 +1,6 @@
-// A ride drawn with the mouse, or performed with mouse or keys to what was recorded last. It fills the field that works without script.
+// A ride drawn with the mouse, or performed with mouse or keys: live, or to what was recorded last. It fills the field that works without script.
 import { isTyping, say } from "./site.js";
+import { isListening, listenAsSet, stop, tell } from "./live.js";
 
 const across = 1000;
 const down = 300;
@@ -89,9 +90,7 @@ async function perform(button) {
     return;
   }
   audio.src = button.dataset.audio;
-  performing = { points: [], next: 0, button, label: button.textContent };
-  const before = read();
-  pointer = before.length > 0 ? toShare(before[0][1]) : toShare(Math.min(number("high"), Math.max(number("low"), isLog() ? number("high") : 0)));
+  begin(button);
   try {
     await audio.play();
   } catch {
@@ -99,13 +98,65 @@ async function perform(button) {
     say("The recording could not be played.");
     return;
   }
-  button.textContent = "Stop the performance";
-  ride().dataset.performing = "true";
+  started();
   tick();
 }
 
+function begin(button) {
+  performing = { points: [], next: 0, button, label: button.textContent };
+  const before = read();
+  pointer = before.length > 0 ? toShare(before[0][1]) : toShare(Math.min(number("high"), Math.max(number("low"), isLog() ? number("high") : number("rest"))));
+}
+
+function started() {
+  performing.button.textContent = "Stop the performance";
+  ride().dataset.performing = "true";
+}
+
+/** The session plays, counted in, while the control is moved; what was heard at which bar is what is written. */
+async function performLive(button) {
+  if (performing) {
+    finish();
+    return;
+  }
+  await listenAsSet();
+  begin(button);
+  performing.live = { of: button.dataset.of, control: button.dataset.control, said: null };
+  started();
+  liveTick();
+}
+
+function liveTick() {
+  if (!performing?.live) return;
+  pointer = Math.max(0, Math.min(1, pointer + held * heldStep));
+  const value = toValue(pointer);
+  const now = performance.now();
+  if (now >= performing.next && value !== performing.live.said) {
+    performing.next = now + 1000 * performStep;
+    performing.live.said = value;
+    tell({ hold: { of: performing.live.of, control: performing.live.control, value } });
+  }
+  requestAnimationFrame(liveTick);
+}
+
+document.addEventListener("live:moved", ({ detail }) => {
+  if (!performing?.live) return;
+  // Between two moves the control stood still.
+  const last = performing.points.at(-1);
+  const stood = detail.bar - 0.02;
+  if (last && stood > last[0]) performing.points.push([stood, last[1]]);
+  performing.points.push([detail.bar, detail.value]);
+  write(thin(performing.points));
+});
+document.addEventListener("live:bar", ({ detail }) => {
+  if (performing?.live) playhead(detail);
+});
+document.addEventListener("live:ended", () => {
+  if (performing?.live) finish();
+});
+
 function tick() {
-  if (!performing) return;
+  if (!performing || performing.live) return;
   pointer = Math.max(0, Math.min(1, pointer + held * heldStep));
   if (audio.currentTime >= performing.next) {
     performing.next = audio.currentTime + performStep;
@@ -114,12 +165,16 @@ function tick() {
       performing.points.push([bar, toValue(pointer)]);
       write(thin(performing.points));
     }
-    const now = document.getElementById("ride-now");
-    const x = ((bar - 1) / number("bars")) * across;
-    now.setAttribute("x1", x);
-    now.setAttribute("x2", x);
+    playhead(bar);
   }
   requestAnimationFrame(tick);
+}
+
+function playhead(bar) {
+  const now = document.getElementById("ride-now");
+  const x = ((bar - 1) / number("bars")) * across;
+  now.setAttribute("x1", x);
+  now.setAttribute("x2", x);
 }
 
 /** Points that lie on the line between their neighbours say nothing. */
@@ -130,9 +185,11 @@ function thin(points) {
 function finish() {
   if (!performing) return;
   audio.pause();
-  performing.button.textContent = performing.label;
-  write(thin(performing.points));
+  const was = performing;
   performing = null;
+  if (isListening()) stop();
+  was.button.textContent = was.label;
+  write(thin(was.points));
   delete ride().dataset.performing;
   say("The performance has ended. Keep the ride, or perform it again.");
 }
@@ -141,6 +198,8 @@ audio.addEventListener("ended", finish);
 document.addEventListener("click", (event) => {
   const button = event.target.closest?.("#perform");
   if (button) perform(button);
+  const live = event.target.closest?.("#perform-live");
+  if (live) performLive(live);
   if (event.target.closest?.("#clear-ride")) write([]);
 });
 document.addEventListener("input", (event) => {

@@ -1,0 +1,64 @@
+using System.Globalization;
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium.Interactions;
+using OpenQA.Selenium.Support.UI;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>The session is heard while it is changed, and a ride is performed to it.</summary>
+public sealed class LiveTests
+{
+    [Fact]
+    public async Task A_session_is_heard_while_it_changes_and_a_ride_is_performed_to_it()
+    {
+        await using var app = await TestApp.Start();
+        using var browser = new Browser(app.Port);
+        browser.Open("/sessions/2/split?line=track%3At12");
+        browser.Find("#live-from").Clear();
+        browser.Find("#live-from").SendKeys("3");
+        new SelectElement(browser.Find("#live-click")).SelectByText("no click");
+        browser.Find("#listen").Click();
+        browser.WaitUntil(() => Bar(browser) > 3.1 && Peak(browser) > 0.01, "the mix is heard");
+
+        // S hears what is chosen alone; what listens to nothing is heard no more, and is again when that is undone.
+        browser.Driver.ExecuteScript("document.activeElement.blur()");
+        browser.Press("s");
+        browser.WaitUntil(() => browser.Find("#live-ear").GetAttribute("value") == "lines t12", "the pad alone is heard");
+        var bar = Bar(browser);
+        browser.WaitUntil(() => Bar(browser) > bar + 0.2 && Peak(browser) > 0.005, "it sounds");
+        new SelectElement(browser.Find("#input-t12, select[name='input:t12']")).SelectByIndex(0);
+        browser.WaitUntil(() => Peak(browser) == 0, "it is silent", TimeSpan.FromSeconds(10));
+        browser.Find("#undo").Click();
+        browser.WaitUntil(() => Peak(browser) > 0.005, "it is heard again");
+        browser.Find("#listen").Click();
+        browser.WaitUntil(() => browser.Find("#listening").GetAttribute("data-playing") == "false", "it stops");
+
+        browser.Open("/sessions/2/ride?of=u2%2Fpad&control=Level");
+        new SelectElement(browser.Find("#live-ear")).SelectByValue("lines t12");
+        new SelectElement(browser.Find("#live-click")).SelectByText("no click");
+        browser.Button("Perform it live").Click();
+        var area = browser.Find("#ride svg");
+        var height = area.Size.Height;
+        browser.WaitUntil(() => Bar(browser) > 1.15 && Peak(browser) > 0.005, "the pad is heard");
+        for (var step = -10; step <= 24; step++)
+        {
+            new Actions(browser.Driver).MoveToElement(area, 0, height * step / 51).Perform();
+        }
+
+        browser.WaitUntil(() => Peak(browser) < 0.002, "the pad was ridden away");
+        browser.Button("Stop the performance").Click();
+        var points = browser.Find("#points").GetAttribute("value")!.Split(',', StringSplitOptions.TrimEntries).Select(p => p.Split(' ').Select(n => double.Parse(n, CultureInfo.InvariantCulture)).ToArray()).ToList();
+        Assert.True(points.Count > 4 && points[^1][1] < -40, string.Join(", ", points.Select(p => $"{p[0]} {p[1]}")));
+        Assert.Equal(points.OrderBy(p => p[0]), points);
+        browser.Button("Keep the ride").Click();
+        browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the level of Mist pad", "the ride is kept");
+        Assert.Empty(browser.Complaints);
+    }
+
+    private static double Bar(Browser browser) => Number(browser, "data-bar");
+
+    private static double Peak(Browser browser) => Number(browser, "data-peak");
+
+    private static double Number(Browser browser, string name) =>
+        double.TryParse(browser.Find("#listening").GetAttribute(name), CultureInfo.InvariantCulture, out var number) ? number : 0;
+}

@@ -1,0 +1,163 @@
+using System.Net.WebSockets;
+using System.Runtime.InteropServices;
+using System.Text;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+using GateSplit.Core.StandIns;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Web.Tests;
+
+/// <summary>Listening live over the web socket, as a player in the browser would.</summary>
+public sealed class LiveTests
+{
+    private const int Rate = 48000;
+    private const string Bass = "lines t11";
+
+    [Fact]
+    public async Task A_session_is_sent_as_it_sounds_a_little_ahead_of_what_was_played_and_edits_and_hands_are_heard()
+    {
+        await using var app = await TestApp.Start();
+        using var visitor = new Visitor(app);
+        using var listener = await Listener.Open(app, $"/sessions/2/live?ear={Uri.EscapeDataString(Bass)}&bar=3&click=Off");
+        var room = new LiveRoom(FogSignal.Session.Split, Song.Of(FogSignal.Session.Song), Ear.Parse(Bass), startBar: 3);
+
+        // Nothing was played yet, so it waits after a fifth of a second.
+        await listener.HearUntil(l => l.Heard.Count > LiveListen.AheadSeconds * Rate);
+        Assert.InRange(listener.Heard.Count, LiveListen.AheadSeconds * Rate, LiveListen.AheadSeconds * Rate + LiveRoom.BlockFrames);
+        Assert.Equal(3, listener.Bars[0], 0.0001);
+        Assert.False(await listener.HearsMore(TimeSpan.FromMilliseconds(400)));
+
+        // What was played makes room for as much again, and it is the bass from its first note on.
+        await listener.PlayUntil(l => l.Heard.Count > 2 * Rate);
+        var expected = Render(room, 6 * Rate);
+        Assert.True(expected[..Rate].Max() > 0.01);
+        AssertEqual(expected[..listener.Heard.Count], [.. listener.Heard]);
+
+        // An edit from any page is heard soon, and all that comes behind it is as the split is now.
+        var before = listener.Heard.Count;
+        await visitor.Get("/sessions/2/split?line=element%3Au2%2Fbass");
+        await visitor.Send("form:has(#ins-fader)", new Dictionary<string, string> { ["value"] = "-20" });
+        await listener.PlayUntil(l => l.Heard.Count > before + 2 * Rate);
+        var changed = Enumerable.Range(0, listener.Heard.Count).First(i => Math.Abs(listener.Heard[i] - expected[i]) > 1e-4);
+        Assert.True(changed >= before);
+        AssertEqual([.. expected[(changed + 2 * LiveRoom.BlockFrames)..listener.Heard.Count].Select(s => 0.1f * s)], [.. listener.Heard.Skip(changed + 2 * LiveRoom.BlockFrames)]);
+
+        // A control that is held answers with the place where it was moved; it is heard from there.
+        await listener.Tell("""{"hold":{"of":"u2/bass","control":"Mute","value":1}}""");
+        await listener.PlayUntil(l => l.Said.Count > 0);
+        Assert.Contains("\"moved\"", listener.Said[0]);
+        await listener.PlayUntil(l => l.Heard.Count > Rate && l.Heard.TakeLast(Rate / 2).All(s => s == 0));
+        await listener.Tell("""{"letGo":true}""");
+        await listener.PlayUntil(l => l.Heard.TakeLast(LiveRoom.BlockFrames).Any(s => s != 0));
+    }
+
+    [Fact]
+    public async Task It_ends_with_the_pass_and_other_origins_get_nothing()
+    {
+        await using var app = await TestApp.Start();
+        using (var listener = await Listener.Open(app, "/sessions/2/live?ear=mix&bar=16&click=CountIn"))
+        {
+            await listener.PlayUntil(l => l.Said.Count > 0);
+            Assert.Contains("\"ended\":true", listener.Said[0]);
+
+            // A bar is counted and a bar is played, each of four quarters, and then it rings.
+            Assert.InRange(listener.Heard.Count, 2 * 4 * 60.0 / 92 * Rate, 16 * 60.0 / 92 * Rate);
+        }
+
+        await Assert.ThrowsAsync<WebSocketException>(() => Listener.Open(app, "/sessions/2/live?ear=mix", "http://elsewhere.example"));
+        await Assert.ThrowsAsync<WebSocketException>(() => Listener.Open(app, "/sessions/99/live?ear=mix"));
+    }
+
+    private static float[] Render(LiveRoom room, int frames)
+    {
+        var samples = new List<float>();
+        float[] left = new float[LiveRoom.BlockFrames], right = new float[LiveRoom.BlockFrames];
+        while (samples.Count < frames)
+        {
+            samples.AddRange(left[..room.Render(left, right).Frames]);
+        }
+
+        return [.. samples];
+    }
+
+    private static void AssertEqual(float[] expected, float[] actual)
+    {
+        Assert.Equal(expected.Length, actual.Length);
+        for (var i = 0; i < expected.Length; i++)
+        {
+            if (Math.Abs(expected[i] - actual[i]) > 2e-6)
+            {
+                Assert.Fail($"At {i} it is {actual[i]}, and should be {expected[i]}.");
+            }
+        }
+    }
+
+    /// <summary>Takes the sound in as fast as it comes, and says what was played only when told to.</summary>
+    private sealed class Listener : IDisposable
+    {
+        private readonly ClientWebSocket _socket = new();
+        private readonly byte[] _buffer = new byte[16384];
+        private Task<WebSocketReceiveResult>? _receiving;
+
+        /// <summary>The left side of all that came.</summary>
+        public List<float> Heard { get; } = [];
+
+        /// <summary>The bar of each block.</summary>
+        public List<double> Bars { get; } = [];
+
+        /// <summary>What was said between the blocks.</summary>
+        public List<string> Said { get; } = [];
+
+        public static async Task<Listener> Open(TestApp app, string path, string? origin = null)
+        {
+            var listener = new Listener();
+            listener._socket.Options.SetRequestHeader("Origin", origin ?? $"http://127.0.0.1:{app.Port}");
+            await listener._socket.ConnectAsync(new Uri($"ws://127.0.0.1:{app.Port}{path}"), CancellationToken.None);
+            return listener;
+        }
+
+        public Task Tell(string what) => _socket.SendAsync(Encoding.UTF8.GetBytes(what), WebSocketMessageType.Text, true, CancellationToken.None);
+
+        public async Task HearUntil(Func<Listener, bool> condition)
+        {
+            while (!condition(this))
+            {
+                await Next();
+            }
+        }
+
+        public async Task PlayUntil(Func<Listener, bool> condition)
+        {
+            while (!condition(this))
+            {
+                await Tell($$"""{"played":{{Heard.Count}}}""");
+                await Next();
+            }
+        }
+
+        public async Task<bool> HearsMore(TimeSpan patience)
+        {
+            _receiving ??= _socket.ReceiveAsync(_buffer, CancellationToken.None);
+            return await Task.WhenAny(_receiving, Task.Delay(patience)) == _receiving;
+        }
+
+        public void Dispose() => _socket.Dispose();
+
+        private async Task Next()
+        {
+            var received = await (_receiving ?? _socket.ReceiveAsync(_buffer, CancellationToken.None)).WaitAsync(TimeSpan.FromMinutes(1));
+            _receiving = null;
+            Assert.True(received.EndOfMessage);
+            if (received.MessageType == WebSocketMessageType.Text)
+            {
+                Said.Add(Encoding.UTF8.GetString(_buffer, 0, received.Count));
+                return;
+            }
+
+            Assert.Equal(WebSocketMessageType.Binary, received.MessageType);
+            Bars.Add(BitConverter.ToDouble(_buffer));
+            Heard.AddRange(MemoryMarshal.Cast<byte, float>(_buffer.AsSpan(8, (received.Count - 8) / 2)).ToArray());
+        }
+    }
+}
