@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using GateSplit.Core;
+using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
@@ -26,19 +27,26 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
         var request = JsonSerializer.Deserialize<PrintRequest>(job.Request, SplitJson.Options)!;
         var state = await Resilient.Run(() => sessions.Load(job.SessionId, request.Revision), log) ?? throw new JobRefused("The session is gone.");
         var session = OpenSession.Of(state);
-        var recorder = new StandInRecorder(session.Lines, session.Song)
+        var plan = PrintPlan.For(session.Lines, request.Kind);
+        if (!plan.Ok)
+        {
+            throw new JobRefused(plan.Trouble);
+        }
+
+        var lines = plan.Value;
+        var recorder = new StandInRecorder(lines, session.Song)
         {
             Threads = Environment.ProcessorCount,
             Only = request.Tracks.Count == 0 ? null : request.Tracks.ToHashSet(),
             Enough = pulse.Enough,
-            Levels = levels => pulse.ReportLevels(string.Join('\n', levels.Select(l => string.Create(CultureInfo.InvariantCulture, $"{state.Split.Track(l.TrackId)!.Title}\t{l.Peak:0.####}")))),
+            Levels = levels => pulse.ReportLevels(string.Join('\n', levels.Select(l => string.Create(CultureInfo.InvariantCulture, $"{lines.Split.Track(l.TrackId)!.Title}\t{l.Peak:0.####}")))),
         };
         if (recorder.Refusal() is { } refusal)
         {
             throw new JobRefused(refusal);
         }
 
-        var times = PassTimes.Of(session.Lines, session.Song);
+        var times = PassTimes.Of(lines, session.Song);
         var needed = times.Bytes;
         if (needed > store.FreeBytes)
         {
@@ -57,18 +65,18 @@ public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts 
         var remark = recorded == times.Frames
             ? ""
             : $"stopped early: {Words.Clock((double)recorded / times.SampleRate)} of {Words.Clock(times.Seconds)}";
-        var adopted = await parts.Adopt(session.Lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Gone);
+        var adopted = await parts.Adopt(lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Gone);
         return new NewTake(
             job.SessionId,
             TakeKind.Print,
             state.Revision,
-            "",
-            [.. adopted.Select(t => t with { Position = PositionOf(state, t), Pass = job.Pass, Remark = remark })])
+            PrintPlan.Note(request.Kind),
+            [.. adopted.Select(t => t with { Position = PositionOf(lines, t), Pass = job.Pass, Remark = remark })])
         {
             PrintId = job.PrintId,
             Notes = MidiWriter.Write(NoteTracks.Of(session.Song.File, session.Lines)),
         };
     }
 
-    private static int PositionOf(SessionState state, NewTake.Track track) => state.Split.Tracks.ToList().FindIndex(t => t.Id == track.TrackId) + 1;
+    private static int PositionOf(SplitView lines, NewTake.Track track) => lines.Split.Tracks.ToList().FindIndex(t => t.Id == track.TrackId) + 1;
 }

@@ -6,13 +6,22 @@ namespace GateSplit.Core.Tests;
 internal static class Recorded
 {
     /// <summary>The samples of the first channel of a file.</summary>
-    public static float[] Samples(string path)
+    public static float[] Samples(string path) => Sides(path)[0];
+
+    /// <summary>The samples of each channel of a file.</summary>
+    public static float[][] Sides(string path)
     {
         using var reader = WaveReader.Open(path).Value!;
         var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
         reader.Read(0, bytes);
-        var samples = new float[reader.Frames];
-        SampleCodec.Decode(bytes, reader.Format, 0, samples);
-        return samples;
+        return
+        [
+            .. Enumerable.Range(0, reader.Format.Channels).Select(channel =>
+            {
+                var samples = new float[reader.Frames];
+                SampleCodec.Decode(bytes, reader.Format, channel, samples);
+                return samples;
+            }),
+        ];
     }
 }

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
@@ -93,21 +94,24 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <param name="passes">The passes; empty for all.</param>
     /// <param name="tracks">The tracks; empty for all that are armed.</param>
     /// <param name="again">A job that ended without a take and is run again; null for a new take.</param>
-    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again)
+    /// <param name="kind">What is recorded.</param>
+    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again, PrintKind kind = PrintKind.Lines)
     {
         if (!await Show())
         {
             return NotFound();
         }
 
-        if (Refusal is { } refusal)
+        var plan = PrintPlan.For(Session.Lines, kind);
+        if ((kind == PrintKind.Lines ? Refusal : plan.Trouble) is { } refusal)
         {
             Notice = refusal;
             return Page();
         }
 
-        var request = new PrintRequest(Session.State.Revision, tracks);
-        var wanted = Session.Lines.ArmedTracks.Where(t => tracks.Length == 0 || tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
+        var request = new PrintRequest(Session.State.Revision, kind is PrintKind.Lines or PrintKind.Outboard ? tracks : [], kind);
+        tracks = [.. request.Tracks];
+        var wanted = plan.Value!.ArmedTracks.Where(t => tracks.Length == 0 || tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
         var chosen = passes.Length == 0 ? wanted : [.. wanted.Intersect(passes)];
         long? printId = null;
         if (again is { } lost && Jobs.FirstOrDefault(j => j.Id == lost && !j.IsActive) is { } job)
