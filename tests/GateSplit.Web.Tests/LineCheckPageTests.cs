@@ -9,7 +9,7 @@ public sealed class LineCheckPageTests(DemoApp demo)
     public async Task Lines_are_walked_and_ticked_one_after_the_other()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Checked");
+        var path = await visitor.NewSession("Checked");
         await visitor.Get($"{path}/line-check?walk=true");
         Assert.Contains("All 10 lines arrive where the split says, and nowhere else.", visitor.Text);
         Assert.Equal("0", visitor.Page.QuerySelector("#ticked")!.TextContent);
@@ -30,7 +30,7 @@ public sealed class LineCheckPageTests(DemoApp demo)
     public async Task What_is_not_set_on_the_source_shows_in_the_walk_and_in_the_findings()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Settings");
+        var path = await visitor.NewSession("Settings");
         await visitor.Get($"{path}/line-check");
         await visitor.Send(".ticks li:first-child form");
         await visitor.Get($"{path}/line-check?walk=true");
@@ -46,7 +46,7 @@ public sealed class LineCheckPageTests(DemoApp demo)
     public async Task Levels_are_trimmed_to_the_target_and_set_back_to_unity()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Levels");
+        var path = await visitor.NewSession("Levels");
         await visitor.Get($"{path}/line-check?walk=true");
         Assert.NotEmpty(visitor.Page.QuerySelectorAll(".too-hot"));
         await visitor.Send("form[action*='handler=Trim']");
@@ -63,21 +63,12 @@ public sealed class LineCheckPageTests(DemoApp demo)
     public async Task A_line_is_heard_as_sound()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Heard");
+        var path = await visitor.NewSession("Heard");
         var bytes = await visitor.Bytes($"{path}/line-check/listen?unit=u1&element=snare");
         Assert.Equal("RIFF"u8.ToArray(), bytes[..4]);
         Assert.Equal(44 + 2 * 48000 * 4, bytes.Length); // two seconds, two channels of two bytes
         Assert.Contains(bytes[44..20000], b => b != 0);
         await visitor.Get($"{path}/line-check/listen?unit=u1&element=nobody");
         Assert.Equal(System.Net.HttpStatusCode.NotFound, visitor.Status);
-    }
-
-    /// <summary>A new session of the drum machine, with every line laid.</summary>
-    private static async Task<string> New(Visitor visitor, string name)
-    {
-        await visitor.Get("/");
-        await visitor.Send("form:has(#new-name)", new Dictionary<string, string> { ["name"] = name, ["charts"] = "mudlark-nine" });
-        var path = visitor.Page.QuerySelector(".station")!.GetAttribute("href")!;
-        return path[..path.LastIndexOf('/')];
     }
 }

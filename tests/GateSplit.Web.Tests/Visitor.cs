@@ -76,6 +76,16 @@ public sealed class Visitor(TestApp app) : IDisposable
         return await See(await _http.PostAsync(new Uri(form.GetAttribute("action") ?? Page.Location.PathName, UriKind.RelativeOrAbsolute), content));
     }
 
+    /// <summary>Makes a new session of one source, with every line laid.</summary>
+    /// <returns>The start of the addresses of its pages.</returns>
+    public async Task<string> NewSession(string name, string chart = "mudlark-nine")
+    {
+        await Get("/");
+        await Send("form:has(#new-name)", new Dictionary<string, string> { ["name"] = name, ["charts"] = chart });
+        var path = Page.QuerySelector(".station")!.GetAttribute("href")!;
+        return path[..path.LastIndexOf('/')];
+    }
+
     /// <summary>Loads a page again and again until something holds.</summary>
     public async Task WaitFor(string path, Func<IDocument, bool> condition, string what)
     {

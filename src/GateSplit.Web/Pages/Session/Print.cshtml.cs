@@ -24,7 +24,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>All takes, the newest first.</summary>
     public IReadOnlyList<Take> AllTakes { get; private set; } = [];
 
-    /// <summary>Shows, instead of one take, "chosen" for the recordings that count.</summary>
+    /// <summary>Shows, instead of one take, "chosen" for the recordings that count, or "before" for what to look at before a pass.</summary>
     [BindProperty(SupportsGet = true, Name = "show")]
     public string? View { get; set; }
 
@@ -130,15 +130,22 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             : RedirectToPage(new { id = Id, notice = "A pass of this session is running already; this is it." });
     }
 
-    /// <summary>Changes the length, count-in, tail, rate or width.</summary>
-    public async Task<IActionResult> OnPostPass(int revision)
+    /// <summary>Changes the length, count-in, tail, rate or width, or when a source is started by hand.</summary>
+    public Task<IActionResult> OnPostPass(int revision) => Change(revision, () => EditForm.Read(Request.Form, Session.State.Split));
+
+    /// <summary>Mends a finding.</summary>
+    public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
+        revision,
+        () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Core.Refusal("This finding is gone already."));
+
+    private async Task<IActionResult> Change(int revision, Func<Core.Result<Core.Splits.Edit>> read)
     {
         if (!await Show())
         {
             return NotFound();
         }
 
-        var edit = EditForm.Read(Request.Form, Session.State.Split);
+        var edit = read();
         var after = edit.Ok ? edit.Value.Apply(Session.State.Split) : new Core.Refusal(edit.Trouble);
         if (!after.Ok)
         {
@@ -152,7 +159,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             return Page();
         }
 
-        return RedirectToPage(new { id = Id });
+        return RedirectToPage(new { id = Id, show = View });
     }
 
     /// <summary>Lets a recording be the one of its track that counts.</summary>
@@ -208,7 +215,9 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         AllTakes = await Takes.Of(Id);
         Chosen = await Takes.Chosen(Id);
         Jobs = await JobStore.Current(Id);
-        Shown = View == "chosen"
+        Shown = View == "before"
+            ? null
+            : View == "chosen"
             ? Chosen
             : Line is not null
                 ? SideBySide(Line)
