@@ -10,8 +10,10 @@ if (!options.Ok)
 }
 
 var app = GateSplitApp.Build(options.Value);
-await DemoData.LoadOnce(app.Services);
+var demo = await DemoData.LoadOnce(app.Services);
 await app.StartAsync();
+var steps = DemoData.Play(app.Services, demo, app.Lifetime.ApplicationStopping);
 Console.WriteLine($"Gate Split answers on http://127.0.0.1:{options.Value.Port}");
 await app.WaitForShutdownAsync();
+await steps;
 return 0;

@@ -7,17 +7,19 @@ namespace GateSplit.Web;
 /// <param name="ConnectionString">Of the database.</param>
 /// <param name="DataFolder">Audio store and keys.</param>
 /// <param name="Demo">True to load the demo sessions into an empty database.</param>
-public sealed record ServeOptions(int Port, string ConnectionString, string DataFolder, bool Demo)
+/// <param name="QuickDemo">True to print only the first of them.</param>
+public sealed record ServeOptions(int Port, string ConnectionString, string DataFolder, bool Demo, bool QuickDemo = false)
 {
     /// <summary>The port where nothing else is said.</summary>
     public const int DefaultPort = 5380;
 
-    /// <summary>Reads --port N, --data FOLDER and --no-demo, and the variable GATESPLIT_DB.</summary>
+    /// <summary>Reads --port N, --data FOLDER, --no-demo and --quick-demo, and the variable GATESPLIT_DB.</summary>
     public static Result<ServeOptions> Read(IReadOnlyList<string> arguments, Func<string, string?> variable)
     {
         var port = DefaultPort;
         var folder = "var";
         var demo = true;
+        var quick = false;
         for (var i = 0; i < arguments.Count; i++)
         {
             var value = i + 1 < arguments.Count ? arguments[i + 1] : "";
@@ -33,13 +35,16 @@ public sealed record ServeOptions(int Port, string ConnectionString, string Data
                 case "--no-demo":
                     demo = false;
                     break;
+                case "--quick-demo":
+                    quick = true;
+                    break;
                 default:
-                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER or --no-demo.");
+                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER, --no-demo or --quick-demo.");
             }
         }
 
         return variable("GATESPLIT_DB") is { Length: > 0 } database
-            ? new ServeOptions(port, database, Path.GetFullPath(folder), demo)
+            ? new ServeOptions(port, database, Path.GetFullPath(folder), demo, quick)
             : new Refusal("GATESPLIT_DB must name the database. ./run starts one and sets it.");
     }
 }

@@ -14,8 +14,8 @@ public sealed class ServeOptionsTests
     [Fact]
     public void All_can_be_said()
     {
-        var options = ServeOptions.Read(["--port", "6000", "--data", "/tmp/x", "--no-demo"], _ => "Host=x").Value!;
-        Assert.Equal((6000, "/tmp/x", false), (options.Port, options.DataFolder, options.Demo));
+        var options = ServeOptions.Read(["--port", "6000", "--data", "/tmp/x", "--no-demo", "--quick-demo"], _ => "Host=x").Value!;
+        Assert.Equal((6000, "/tmp/x", false, true), (options.Port, options.DataFolder, options.Demo, options.QuickDemo));
     }
 
     [Theory]

@@ -62,7 +62,7 @@ public sealed class TestApp : IAsyncDisposable
             UseShellExecute = false,
         };
         string[] arguments = [Path.Combine(AppContext.BaseDirectory, "../../../../../src/GateSplit.Web/bin/Release/net10.0/GateSplit.Web.dll"), "--port", $"{Port}", "--data", _folder];
-        foreach (var argument in demo ? arguments : [.. arguments, "--no-demo"])
+        foreach (var argument in arguments.Append(demo ? "--quick-demo" : "--no-demo"))
         {
             start.ArgumentList.Add(argument);
         }

@@ -11,8 +11,9 @@ public sealed class DoubledCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
+        // A track that is not recorded and goes to a bus or a looped-back pair is only a part of the way there.
         var carried = view.Split.Tracks
-            .Where(t => t.Armed || t.Heard)
+            .Where(t => t.Armed || (t.Heard && t.Bus is null && view.Split.TrackGroup(t.GroupId) is not { Sums: true, Bus: not null }))
             .ToDictionary(t => t, view.SoundingIn);
         var doubled = carried
             .SelectMany(p => p.Value.Select(e => (Element: e, Track: p.Key)))

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
@@ -7,5 +8,5 @@ namespace GateSplit.Core.Demo;
 /// <param name="Name">Its name.</param>
 /// <param name="Song">Its music.</param>
 /// <param name="Split">Its split.</param>
-/// <param name="Printed">True if it ships with a take.</param>
-public sealed record DemoSession(string Name, MidiFile Song, Split Split, bool Printed);
+/// <param name="Steps">What was done to it since, in order.</param>
+public sealed record DemoSession(string Name, MidiFile Song, Split Split, ImmutableArray<DemoStep> Steps);

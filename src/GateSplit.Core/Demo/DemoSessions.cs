@@ -6,5 +6,5 @@ namespace GateSplit.Core.Demo;
 public static class DemoSessions
 {
     /// <summary>All of them.</summary>
-    public static ImmutableArray<DemoSession> All { get; } = [LampLit.Session, FogSignal.Session, ReliefBoat.Session];
+    public static ImmutableArray<DemoSession> All { get; } = [LampLit.Session, FogSignal.Session, ReliefBoat.Session, SpringTide.Session, Stairwell.Session];
 }

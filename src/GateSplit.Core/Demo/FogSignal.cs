@@ -42,7 +42,7 @@ public static class FogSignal
         }
 
         var file = writer.ToFile("Fog Signal", Bars);
-        return new DemoSession("Fog Signal", file, Faulty(Song.Of(file)), Printed: false);
+        return new DemoSession("Fog Signal", file, Faulty(Song.Of(file)), [new DemoPrint()]);
     }
 
     private static void DrumBar(PatternWriter writer, int bar)

@@ -30,7 +30,7 @@ public static class LampLit
         var song = Song.Of(file);
         var start = StartingSplit.Of([OstlerKitRoom.Chart], Bars, 48000);
         var lay = Layer.Propose(new SplitView(start, Sounding.Elements(start, song)), new LayWish()).Edit!;
-        return new DemoSession("Lamp Lit", file, lay.Apply(start).Value!, Printed: true);
+        return new DemoSession("Lamp Lit", file, lay.Apply(start).Value!, [new DemoPrint()]);
     }
 
     private static void Bar(PatternWriter writer, int bar)

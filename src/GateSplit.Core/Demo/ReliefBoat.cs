@@ -49,7 +49,17 @@ public static class ReliefBoat
         }
 
         var file = writer.ToFile("Relief Boat", Bars);
-        return new DemoSession("Relief Boat", file, Laid(Song.Of(file)), Printed: false);
+        var split = Laid(Song.Of(file));
+        var unit = split.Units[0];
+
+        // The first take was started by hand and ran on its own clock; since then the recorder starts it.
+        return new DemoSession("Relief Boat", file, split,
+        [
+            new DemoEdit(new SetClock(unit.Id, ClockMode.Free)),
+            new DemoEdit(new SetSimulatedUnit(unit.Id, unit.Simulated with { OffsetMs = 180, DriftPpm = 35 })),
+            new DemoPrint(),
+            new DemoEdit(new SetClock(unit.Id, ClockMode.Follows)),
+        ]);
     }
 
     /// <summary>Seven eighths as two, two and three: fourteen steps, the third group begins on the ninth.</summary>
