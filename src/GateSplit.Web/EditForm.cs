@@ -58,6 +58,8 @@ public static class EditForm
             "insert" => new SetInsert(element, Flag(Text("on"))),
             "setting" => new MakeSetting(Text("unit"), int.TryParse(Text("setting"), out var setting) ? setting : null, Flag(Text("on"))),
             "ride" => Ride(form, element),
+            "step" => Step(form, element) is { Ok: true, Value: var step } ? new AddStep(step) : Bad("roll, repeat or variation"),
+            "unstep" => Step(form, element) is { Ok: true, Value: var step } ? new RemoveStep(step) : Bad("roll, repeat or variation"),
             "target" => Number(Text("value")) is { } target ? new SetPass(split.Pass with { TargetPeakDb = target }) : Bad("target"),
             "gear-unit" => GearForm.Unit(form),
             "gear-interface" => GearForm.Interface(form, split),
@@ -238,6 +240,11 @@ public static class EditForm
 
         return new SetRide(new Ride(element, control, points.ToImmutable()));
     }
+
+    private static Result<PerformedStep> Step(IFormCollection form, ElementRef element) =>
+        Enum.TryParse<StepKind>(form["kind"], out var kind) && Number(form["from"].ToString()) is { } from && Number(form["to"].ToString()) is { } to && int.TryParse(form["number"], out var number)
+            ? new PerformedStep(element, kind, from, to, number)
+            : new Refusal("A step needs a kind, two bars and a number.");
 
     private static Result<Edit> Speeds(IFormCollection form, PassSettings before)
     {

@@ -28,6 +28,8 @@ public sealed class EditFormTests
         { "edit=input&track=t1&input=b-u1:7", new SetTrackInput("t1", new InputRef("b-u1", 7)) },
         { "edit=input&track=t1&input=", new SetTrackInput("t1", null) },
         { "edit=width&track=t1&width=stereo", new SetTrackWidth("t1", Width.Stereo) },
+        { "edit=step&unit=u1&element=kick&kind=Roll&from=1.5&to=2&number=8", new AddStep(new PerformedStep(new ElementRef("u1", "kick"), StepKind.Roll, 1.5, 2, 8)) },
+        { "edit=unstep&unit=u1&element=kick&kind=Variation&from=3&to=4&number=1", new RemoveStep(new PerformedStep(new ElementRef("u1", "kick"), StepKind.Variation, 3, 4, 1)) },
         { "edit=rename&track=t1&name=Deep", new RenameTrack("t1", "Deep") },
         { "edit=arm&track=t1&on=true", new SetArmed("t1", true) },
         { "edit=monitor&track=t1&monitor=Never", new SetMonitor("t1", MonitorMode.Never) },

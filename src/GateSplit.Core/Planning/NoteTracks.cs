@@ -19,12 +19,19 @@ public static class NoteTracks
     {
         var events = song.Tracks.SelectMany(t => t).OrderBy(e => e.Tick).ToList();
         var end = events.Select(e => e.Tick).DefaultIfEmpty().Max();
+        var played = new Lazy<Song>(() => Song.Of(song));
         var tracks = ImmutableArray.CreateBuilder<ImmutableArray<MidiEvent>>();
         tracks.Add([.. events.Where(e => e.Status == 0xFF && e.MetaType is MidiFile.SetTempo or MidiFile.TimeSignature), MidiEvent.Meta(end, MidiFile.EndOfTrack)]);
         foreach (var track in view.Split.Tracks.Where(t => t.KeepsNotes))
         {
             var voices = Voices(view, track);
-            var notes = events.Where(e => (e.IsNoteOn || e.IsNoteOff) && voices.Any(v => v.Channel == e.Channel && (v.Keys.IsEmpty || v.Keys.Contains(e.Data[0])))).ToList();
+            bool IsOf(MidiEvent e, ChartVoice v) => v.Channel == e.Channel && (v.Keys.IsEmpty || v.Keys.Contains(e.Data[0]));
+            var performed = voices.Where(v => PerformedNotes.Changes(view.Split, v.Unit, v.Voice)).ToList();
+            var written = voices.Where(v => !performed.Contains(v)).ToList();
+            var notes = events.Where(e => (e.IsNoteOn || e.IsNoteOff) && written.Any(v => IsOf(e, v.Voice)))
+                .Concat(performed.SelectMany(v => PerformedNotes.Of(view.Split, v.Unit, v.Voice, played.Value)).Distinct().SelectMany(OnAndOff))
+                .OrderBy(e => e.Tick).ThenBy(e => e.IsNoteOn)
+                .ToList();
             if (notes.Count > 0)
             {
                 tracks.Add(
@@ -39,12 +46,18 @@ public static class NoteTracks
         return new MidiFile(1, song.TimeBase, tracks.ToImmutable());
     }
 
-    private static List<ChartVoice> Voices(SplitView view, Track track) =>
+    private static IEnumerable<MidiEvent> OnAndOff(Note note) =>
+    [
+        MidiEvent.Message(note.StartTick, 0x90, note.Channel, (byte)note.Key, (byte)note.Velocity),
+        MidiEvent.Message(note.EndTick, 0x80, note.Channel, (byte)note.Key, 0),
+    ];
+
+    private static List<(Unit Unit, ChartVoice Voice)> Voices(SplitView view, Track track) =>
     [
         .. from element in view.SoundingIn(track)
            let found = view.ElementOf(element)
            from heard in found.Chart.Hears
            where !heard.Bleed
-           select found.Unit.Chart.Voices.First(v => v.Id == heard.VoiceId),
+           select (found.Unit, found.Unit.Chart.Voices.First(v => v.Id == heard.VoiceId)),
     ];
 }

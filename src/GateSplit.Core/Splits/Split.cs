@@ -17,6 +17,9 @@ public sealed record Split(
     /// <summary>Movements of controls during a pass.</summary>
     public ImmutableArray<Ride> Rides { get; init; } = [];
 
+    /// <summary>Rolls, repeats and variations during a pass, in the order in which they were made.</summary>
+    public ImmutableArray<PerformedStep> Steps { get; init; } = [];
+
     /// <summary>Lines that were heard and found right.</summary>
     public ImmutableArray<TickedLine> Ticked { get; init; } = [];
 
@@ -137,6 +140,7 @@ public sealed record Split(
         return this with
         {
             Rides = Rides.RemoveAll(r => !IsThere(r.Element)),
+            Steps = Steps.RemoveAll(s => !IsThere(s.Element)),
             Ticked = Ticked.RemoveAll(t => !IsThere(t.Element)),
             Interface = Interface.Crossed.All(c => IsInput(c.A) && IsInput(c.B))
                 ? Interface

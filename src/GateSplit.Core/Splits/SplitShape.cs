@@ -55,6 +55,12 @@ public static class SplitShape
             return $"The ride of {ride.Element} in this file moves something that is not there, or further than it goes.";
         }
 
+        var bare = longest with { Steps = [] };
+        if (split.Steps.IsDefault || split.Steps.Length > PerformedStep.Most || split.Steps.Any(s => !new AddStep(s).Apply(bare).Ok))
+        {
+            return "A roll, repeat or variation in this file is of something that is not there, or goes too far.";
+        }
+
         var pass = new SetPass(split.Pass).Apply(split);
         return pass.Ok ? null : pass.Trouble;
     }

@@ -26,7 +26,7 @@ public sealed class LineWalk
 
     /// <summary>Prepares a walk.</summary>
     /// <param name="view">The split.</param>
-    public LineWalk(SplitView view) => _view = view.Split.Rides.IsEmpty ? view : new SplitView(view.Split with { Rides = [] }, view.Sounding);
+    public LineWalk(SplitView view) => _view = view.Split.Rides.IsEmpty && view.Split.Steps.IsEmpty ? view : new SplitView(view.Split with { Rides = [], Steps = [] }, view.Sounding);
 
     /// <summary>True if the main mixes are muted on the sources: what still arrives is separate.</summary>
     public bool MainMuted { get; init; }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -14,9 +15,10 @@ internal static class Performance
     /// <summary>For each voice of a source its notes in order of start, cut off where its choke group says so.</summary>
     /// <param name="unit">The source.</param>
     /// <param name="song">The notes.</param>
-    /// <param name="pass">How it is recorded: of a loop that has settled, the end of the round before is played too.</param>
-    public static Dictionary<string, ImmutableArray<PlayedNote>> Of(Unit unit, Song song, PassSettings pass)
+    /// <param name="split">How it is recorded and performed: of a loop that has settled, the end of the round before is played too.</param>
+    public static Dictionary<string, ImmutableArray<PlayedNote>> Of(Unit unit, Song song, Split split)
     {
+        var pass = split.Pass;
         var chart = unit.Chart;
         var rate = pass.SampleRate;
         var clock = new SourceClock(unit, pass);
@@ -24,7 +26,7 @@ internal static class Performance
         var end = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
         var due = (
             from voice in unit.Lacks(SettingEffect.NoStart) ? [] : chart.Voices
-            from note in song.Notes.Where(voice.Plays)
+            from note in PerformedNotes.Of(split, unit, voice, song)
             let start = song.Tempos.ToSamples(note.StartTick, rate)
             where start >= first
             let letGo = song.Tempos.ToSamples(note.EndTick, rate)

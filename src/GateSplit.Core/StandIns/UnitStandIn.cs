@@ -48,7 +48,7 @@ public sealed class UnitStandIn
         var history = unit.Chart.Elements.SelectMany(e => e.Hears).Select(h => DelaySamples(h, sampleRate)).DefaultIfEmpty().Max();
         var curves = signal.Split.Rides.Where(r => r.Element.UnitId == unit.Id).ToDictionary(r => (r.Element.ElementId, r.Control), r => new RideCurve(r, song, sampleRate));
         _curves = curves;
-        var notes = Performance.Of(unit, song, pass);
+        var notes = Performance.Of(unit, song, signal.Split with { Pass = pass });
         FirstFrame = notes.Values.Where(n => !n.IsEmpty).Select(n => n[0].Start).Append(0).Min();
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, ShapeOf(unit, v.Id, curves), notes[v.Id], sampleRate, history, mostFrames))];
         var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate))).ToList();

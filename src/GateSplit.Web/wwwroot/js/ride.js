@@ -202,6 +202,22 @@ document.addEventListener("click", (event) => {
   if (live) performLive(live);
   if (event.target.closest?.("#clear-ride")) write([]);
 });
+// A step that is performed now: from the next beat on that is not sounding yet, for a beat.
+let heardBar = 1;
+document.addEventListener("live:bar", ({ detail }) => { heardBar = detail; });
+document.addEventListener("click", (event) => {
+  if (!event.target.closest?.("#step-now")) return;
+  if (!isListening()) {
+    event.preventDefault();
+    say("Listen first, then it is performed where the music is.");
+    return;
+  }
+  const beats = Number(ride().dataset.beats);
+  const ahead = 0.5 / Number(ride().dataset.barseconds); // it is heard within half a second
+  const from = 1 + Math.ceil((heardBar + ahead - 1) * beats) / beats;
+  document.getElementById("step-from").value = Math.round(from * 10000) / 10000;
+  document.getElementById("step-to").value = Math.round(Math.min(from + 1 / beats, number("bars") + 1) * 10000) / 10000;
+});
 document.addEventListener("input", (event) => {
   if (event.target.id === "points") draw();
 });

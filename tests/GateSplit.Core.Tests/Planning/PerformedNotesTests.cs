@@ -1,0 +1,98 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Planning;
+
+/// <summary>Rolls, repeats and variations against notes worked out by hand: 480 ticks a quarter, 1920 a bar.</summary>
+public sealed class PerformedNotesTests
+{
+    private static readonly ElementRef Kick = new("u1", "kick");
+
+    [Fact]
+    public void A_roll_takes_the_place_of_what_was_there_and_is_as_loud_as_the_stroke_before()
+    {
+        Assert.Equal([0, 480, 960, 1080, 1200, 1320, 1440, 1920, 2400], Starts(new PerformedStep(Kick, StepKind.Roll, 1.5, 1.75, 4)));
+        Assert.All(Notes(new PerformedStep(Kick, StepKind.Roll, 1.5, 1.75, 4)).Where(n => n.StartTick is > 960 and < 1440), n => Assert.Equal(92, n.Velocity));
+    }
+
+    [Fact]
+    public void A_repeat_brings_its_first_stretch_round_until_it_ends()
+    {
+        // An eighth of the bar from its second quarter on: one stroke in it, four times in two quarters.
+        Assert.Equal([0, 480, 720, 960, 1200, 1440, 1920, 2400], Starts(new PerformedStep(Kick, StepKind.Repeat, 1.25, 1.75, 8)));
+        Assert.Equal([0, 480, 960, 1440, 1920, 2400], Starts(new PerformedStep(Kick, StepKind.Repeat, 1, 2, 4)));
+    }
+
+    [Fact]
+    public void A_variation_plays_another_bar()
+    {
+        Assert.Equal([0, 480, 960, 1440, 1920, 2400, 2880, 3360], Starts(new PerformedStep(Kick, StepKind.Variation, 2, 3, 1)));
+        Assert.Equal([0, 480], Starts(new PerformedStep(Kick, StepKind.Variation, 1, 2, 2), new PerformedStep(Kick, StepKind.Variation, 2, 3, 4)));
+    }
+
+    [Fact]
+    public void Later_steps_change_what_earlier_ones_have_left_and_other_voices_stay()
+    {
+        var roll = new PerformedStep(Kick, StepKind.Roll, 1, 1.25, 2);
+        Assert.Equal([0, 240, 480, 720, 960, 1440, 1920, 2400], Starts(roll, new PerformedStep(Kick, StepKind.Variation, 1.25, 1.5, 3), new PerformedStep(Kick, StepKind.Repeat, 1, 1.5, 4)));
+        var (split, song) = Session(roll);
+        var snare = split.Units[0].Chart.Voices.First(v => v.Id == "snare");
+        Assert.Equal([960], PerformedNotes.Of(split, split.Units[0], snare, song).Select(n => n.StartTick));
+        Assert.False(PerformedNotes.Changes(split, split.Units[0], snare));
+    }
+
+    [Fact]
+    public void The_notes_that_are_kept_beside_a_take_are_those_that_were_performed()
+    {
+        var (split, song) = Session(new PerformedStep(Kick, StepKind.Roll, 1, 1.25, 4));
+        var laid = Layer.Propose(Sessions.View(split, song), new LayWish()).After;
+        var kept = Song.Of(NoteTracks.Of(song.File, Sessions.View(laid, song)));
+        Assert.Equal([0, 120, 240, 360, 480, 960, 1440, 1920, 2400], kept.Notes.Where(n => n.Key == 36).Select(n => n.StartTick));
+        Assert.Equal([960], kept.Notes.Where(n => n.Key == 38).Select(n => n.StartTick));
+    }
+
+    [Theory]
+    [InlineData(StepKind.Roll, 1, 2, 17)]
+    [InlineData(StepKind.Repeat, 1, 2, 0)]
+    [InlineData(StepKind.Variation, 1, 2, 99)]
+    [InlineData(StepKind.Roll, 2, 2, 4)]
+    [InlineData(StepKind.Roll, 0.5, 2, 4)]
+    [InlineData(StepKind.Roll, 1, 99, 4)]
+    [InlineData(StepKind.Roll, double.NaN, 2, 4)]
+    public void What_cannot_be_performed_is_refused(StepKind kind, double from, double to, int number) =>
+        Assert.False(new AddStep(new PerformedStep(Kick, kind, from, to, number)).Apply(Session().Split).Ok);
+
+    [Fact]
+    public void A_step_is_taken_away_again_and_goes_with_its_source()
+    {
+        var step = new PerformedStep(Kick, StepKind.Roll, 1, 2, 4);
+        var (split, _) = Session(step);
+        Assert.Empty(Sessions.After(split, new RemoveStep(step)).Steps);
+        Assert.False(new RemoveStep(step with { Number = 5 }).Apply(split).Ok);
+        Assert.Empty(Sessions.After(split, new RemoveUnit("u1")).Steps);
+    }
+
+    private static IEnumerable<long> Starts(params PerformedStep[] steps) => Notes(steps).Select(n => n.StartTick);
+
+    private static IEnumerable<Note> Notes(params PerformedStep[] steps)
+    {
+        var (split, song) = Session(steps);
+        return PerformedNotes.Of(split, split.Units[0], split.Units[0].Chart.Voices.First(v => v.Id == "kick"), song);
+    }
+
+    /// <summary>Kick on the four quarters of the first bar, the third of them softer, and on two of the second; a snare. Four bars.</summary>
+    private static (Split Split, Song Song) Session(params PerformedStep[] steps)
+    {
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        for (var beat = 0; beat < 6; beat++)
+        {
+            writer.Hold(10, 36, beat == 2 ? 92 : 110, beat, 0.25);
+        }
+
+        writer.Hold(10, 38, 100, 2, 0.25);
+        var split = StartingSplit.Of([MudlarkNine.Chart], 4, 48000);
+        return (Sessions.After(split, [.. steps.Select(s => new AddStep(s))]), Song.Of(writer.ToFile("Few", 4)));
+    }
+}
