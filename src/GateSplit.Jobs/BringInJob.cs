@@ -61,6 +61,11 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
             }
 
             remarks.AddRange(recording.Remarks);
+            if (IsConverted(request, recording, state.Split))
+            {
+                remarks.Add($"{files[group.Key].Name} was converted from {recording.Format.SampleRate} to {state.Split.Pass.SampleRate} Hz.");
+            }
+
             from += cuts.Count;
         }
 
@@ -71,6 +76,11 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
             await Task.Yield();
             using var source = WaveReader.Open(brought.WavePath(lines[i].File)).Value!;
             var path = Path.Combine(folder, $"{lines[i].TrackId}.wav");
+            if (IsConverted(request, source, state.Split))
+            {
+                Convert(path, state.Split.Pass.SampleRate, new BroadcastInfo($"{state.Split.Track(lines[i].TrackId)!.Title}, cut from {files[lines[i].File].Name} and converted from {source.Format.SampleRate} Hz", DateTime.Now), cancel);
+            }
+
             using var file = WaveReader.Open(path).Value!;
             measured[i] = new PrintedTrack(state.Split.Track(lines[i].TrackId)!, path, FileMeasure.Of(file, null, cancel) with { Remarks = source.Remarks });
             pulse.Report(CutShare + MeasureShare * Interlocked.Increment(ref done) / lines.Count);
@@ -84,5 +94,19 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
             state.Revision,
             note,
             [.. adopted.Select((t, i) => t with { Position = state.Split.Tracks.IndexOf(measured[i].Track) + 1 })]);
+    }
+
+    private static bool IsConverted(BringInRequest request, WaveReader recording, Split split) =>
+        request.Convert && recording.Format.SampleRate != split.Pass.SampleRate;
+
+    private static void Convert(string path, int sampleRate, BroadcastInfo info, CancellationToken cancel)
+    {
+        var converted = path + ".converted";
+        using (var file = WaveReader.Open(path).Value!)
+        {
+            RateConverter.Convert(file, converted, sampleRate, info, cancel);
+        }
+
+        File.Move(converted, path, overwrite: true);
     }
 }

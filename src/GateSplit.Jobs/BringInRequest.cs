@@ -5,4 +5,5 @@ namespace GateSplit.Jobs;
 /// <summary>Files that wait to be cut.</summary>
 /// <param name="Staging">The folder they lie in.</param>
 /// <param name="Lines">What of them goes where.</param>
-public sealed record BringInRequest(string Staging, IReadOnlyList<BroughtLine> Lines);
+/// <param name="Convert">True to write what runs at another sample rate anew at that of the session.</param>
+public sealed record BringInRequest(string Staging, IReadOnlyList<BroughtLine> Lines, bool Convert = false);

@@ -20,6 +20,7 @@ public sealed class LiveListen
     public const double AheadSeconds = 0.2;
 
     private static readonly TimeSpan Glance = TimeSpan.FromMilliseconds(50);
+    private static readonly TimeSpan Farewell = TimeSpan.FromSeconds(5);
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(5);
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
@@ -64,6 +65,9 @@ public sealed class LiveListen
             await Play(over.Token);
             await Say(new { ended = true }, over.Token);
             await _socket.CloseOutputAsync(WebSocketCloseStatus.NormalClosure, null, over.Token);
+
+            // What is still on its way arrives before the connection is dropped.
+            await Task.WhenAny(reading, Task.Delay(Farewell, over.Token));
         }
         catch (Exception e) when (e is OperationCanceledException or WebSocketException)
         {

@@ -78,6 +78,26 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
     }
 
     [Fact]
+    public async Task What_runs_at_another_rate_is_converted_if_somebody_asks_for_it()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Other rate");
+        var sine = Path.Combine(_folder, "Kick.wav");
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "aevalsrc=0.5*sin(2*PI*997*t):s=44100:d=1", "-c:a", "pcm_s24le", sine);
+        await visitor.Get(path);
+        await visitor.Send("form.bring-in", file: ("Kick.wav", await File.ReadAllBytesAsync(sine)));
+        await visitor.Send("#cut-form", new Dictionary<string, string> { ["convert"] = "true" });
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 1, "it is kept");
+        Assert.Contains("Kick.wav was converted from 44100 to 48000 Hz.", visitor.Text);
+        var file = Path.Combine(_folder, "kept.wav");
+        await File.WriteAllBytesAsync(file, await visitor.Bytes($"/audio/{visitor.Page.QuerySelector(".take-track")!.GetAttribute("data-hash")}"));
+        Assert.Equal("48000", Programs.Run("soxi", "-r", file));
+        var samples = Programs.Samples(file);
+        Assert.Equal(48000, samples.Length);
+        Assert.All(Enumerable.Range(1000, 46000), i => Assert.InRange(samples[i] - 0.5 * Math.Sin(2 * Math.PI * 997 * i / 48000), -0.0006, 0.0006));
+    }
+
+    [Fact]
     public async Task Audio_is_served_by_ranges_and_a_handoff_converts()
     {
         using var visitor = new Visitor(demo.App);

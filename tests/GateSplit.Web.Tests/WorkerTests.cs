@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
@@ -23,8 +24,8 @@ public sealed class WorkerTests
         var sessions = new SessionStore(database);
         var takes = new TakeStore(database);
         var boat = ReliefBoat.Session;
-        var split = boat.Split with { Pass = boat.Split.Pass with { LengthBars = 110, SettleLoops = 0, Looped = false, TailSeconds = 0.5 } };
-        var session = await sessions.Create("Boat", MidiWriter.Write(boat.Song), split);
+        var split = boat.Split with { Pass = boat.Split.Pass with { LengthBars = 128, SampleRate = 96000, SettleLoops = 0, Looped = false, TailSeconds = 0.5 } };
+        var session = await sessions.Create("Boat", MidiWriter.Write(FourTimes(boat.Song)), split);
         using var visitor = new Visitor(one);
         var path = $"/sessions/{session}/print";
         await visitor.Get(path);
@@ -46,6 +47,22 @@ public sealed class WorkerTests
             await WaitFor(() => Task.FromResult(!Directory.EnumerateDirectories(Path.Combine(one.Folder, "audio/staging")).Any()), "nothing half-written is left");
             await two.Launch(demo: false);
         }
+    }
+
+    /// <summary>The same music four times over, so that a pass lasts long enough to be killed.</summary>
+    private static MidiFile FourTimes(MidiFile file)
+    {
+        var end = file.Tracks.Max(t => t[^1].Tick);
+        return file with
+        {
+            Tracks =
+            [
+                .. file.Tracks.Select(track => track[..^1]
+                    .Concat(Enumerable.Range(1, 3).SelectMany(round => track.Where(e => e.IsNoteOn || e.IsNoteOff).Select(e => e with { Tick = e.Tick + round * end })))
+                    .Append(MidiEvent.Meta(4 * end, MidiFile.EndOfTrack))
+                    .ToImmutableArray()),
+            ],
+        };
     }
 
     [Fact]

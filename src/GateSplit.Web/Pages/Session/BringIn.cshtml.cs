@@ -19,6 +19,9 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
     /// <summary>What goes where, by track.</summary>
     public IReadOnlyDictionary<string, BroughtLine> Lines { get; private set; } = new Dictionary<string, BroughtLine>();
 
+    /// <summary>True if any of them runs at another sample rate than the session.</summary>
+    public bool RatesDiffer => Files.Any(f => f.Format.SampleRate != Session.State.Split.Pass.SampleRate);
+
     /// <summary>What is odd about the files.</summary>
     public IReadOnlyList<string> Remarks { get; private set; } = [];
 
@@ -65,7 +68,7 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
             return Page();
         }
 
-        if (await queue.BringIn(Id, new BringInRequest(From!, lines)) is null)
+        if (await queue.BringIn(Id, new BringInRequest(From!, lines, Request.Form["convert"] == "true")) is null)
         {
             Notice = "This session is already printing or cutting. Wait until that is done.";
             return Page();
