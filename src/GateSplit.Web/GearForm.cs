@@ -19,11 +19,13 @@ internal static class GearForm
     public static Result<Edit> Interface(IFormCollection form, Split split)
     {
         var noise = form["noise"].ToString();
-        return (noise.Length == 0 || EditForm.Number(noise) is not null) && int.TryParse(form["latency"], out var latency)
+        var trip = form["trip"].ToString();
+        return (noise.Length == 0 || EditForm.Number(noise) is not null) && (trip.Length == 0 || int.TryParse(trip, out _)) && int.TryParse(form["latency"], out var latency)
             ? new SetSimulatedInterface(split.Interface with
             {
                 NoiseDb = EditForm.Number(noise),
                 LatencySamples = latency,
+                RoundTripSamples = trip.Length > 0 ? int.Parse(trip) : null,
                 Clips = EditForm.Flag(form["clips"].ToString()),
             })
             : EditForm.Bad("amount");

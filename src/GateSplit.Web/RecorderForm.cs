@@ -54,6 +54,7 @@ public static class RecorderForm
             DelaySamples = delay,
             OutboardDb = form.ContainsKey("outboard") ? EditForm.Number(form["outboard"].ToString()) ?? double.NaN : bank.OutboardDb,
             OutboardDrive = form.ContainsKey("drive") ? EditForm.Number(form["drive"].ToString()) ?? double.NaN : bank.OutboardDrive,
+            OutboardNoiseDb = !form.ContainsKey("outboard-noise") ? bank.OutboardNoiseDb : form["outboard-noise"].ToString() is { Length: > 0 } noise ? EditForm.Number(noise) ?? double.NaN : null,
             Widths = Enum.TryParse<InputWidths>(form["widths"], out var widths) ? widths : bank.Widths,
             HeardDirectly = form.ContainsKey("direct") ? EditForm.Flag(form["direct"].ToString()) : bank.HeardDirectly,
             Connected = form.ContainsKey("connected") ? EditForm.Flag(form["connected"].ToString()) : bank.Connected,

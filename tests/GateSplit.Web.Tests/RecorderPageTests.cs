@@ -9,7 +9,7 @@ public sealed class RecorderPageTests(DemoApp demo)
     public async Task Inputs_are_switched_off_and_the_split_says_what_it_means()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Inputs", "mudlark-nine");
+        var path = await visitor.NewSession("Inputs", "mudlark-nine");
         await visitor.Get($"{path}/recorder");
         Assert.Contains("12 inputs, 9 taken, 3 free", visitor.Text);
         await visitor.Send("#row-b-u1 .input-cell:nth-child(3) button");
@@ -24,7 +24,7 @@ public sealed class RecorderPageTests(DemoApp demo)
     public async Task A_source_comes_in_over_cables_and_is_laid_on_sockets_in_passes()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Cables", "mudlark-nine");
+        var path = await visitor.NewSession("Cables", "mudlark-nine");
         await visitor.Get($"{path}/recorder");
         await visitor.Send("#add-label", new Dictionary<string, string> { ["label"] = "Socket", ["count"] = "4" });
         await visitor.Send("#row-b-u1 form:has(input[value='bank'])", new Dictionary<string, string> { ["connected"] = "false" });
@@ -49,7 +49,7 @@ public sealed class RecorderPageTests(DemoApp demo)
     public async Task Groups_of_tracks_are_made_filled_and_removed()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Groups", "ostler-kit-room");
+        var path = await visitor.NewSession("Groups", "ostler-kit-room");
         await visitor.Get($"{path}/recorder");
         await visitor.Send("form:has(input[value='add-group'])", new Dictionary<string, string> { ["name"] = "Close", ["sums"] = "true" });
         await visitor.Send("form:has(input[value='in-group']):has(input[value='t1'])", new Dictionary<string, string> { ["group"] = "g1" });
@@ -66,7 +66,7 @@ public sealed class RecorderPageTests(DemoApp demo)
     public async Task The_table_sends_only_what_stands_otherwise()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Table", "mudlark-nine");
+        var path = await visitor.NewSession("Table", "mudlark-nine");
         await visitor.Get($"{path}/split");
         await visitor.Send("#table");
         Assert.Contains("Nothing stands otherwise", visitor.Notice);
@@ -92,7 +92,7 @@ public sealed class RecorderPageTests(DemoApp demo)
     public async Task Groups_fold_and_only_what_is_to_mend_is_shown_as_long_as_one_likes()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Looks", "tansy-grid");
+        var path = await visitor.NewSession("Looks", "tansy-grid");
         await visitor.Get($"{path}/split?turn=fold%3Au1%2FGroup%20A");
         Assert.Contains("Group A", visitor.Page.QuerySelector(".drawing .fold")!.TextContent);
         Assert.DoesNotContain(visitor.Page.QuerySelectorAll(".drawing a.element"), e => e.TextContent.Trim().StartsWith("A1", StringComparison.Ordinal));
@@ -109,7 +109,7 @@ public sealed class RecorderPageTests(DemoApp demo)
     public async Task Sends_and_what_sounds_are_set_on_the_line()
     {
         using var visitor = new Visitor(demo.App);
-        var path = await New(visitor, "Sends", "mudlark-nine");
+        var path = await visitor.NewSession("Sends", "mudlark-nine");
         await visitor.Get($"{path}/split?line=element%3Au1%2Fsnare");
         await visitor.Send("form:has(input[value='send'])", new Dictionary<string, string> { ["level"] = "-6,5", ["pan"] = "-30" });
         Assert.Equal("-6.5", visitor.Page.QuerySelector("#ins-send")!.GetAttribute("value"));
@@ -118,10 +118,16 @@ public sealed class RecorderPageTests(DemoApp demo)
         Assert.Contains("nothing that plays in this song arrives on USB 4", visitor.Text);
     }
 
-    private static async Task<string> New(Visitor visitor, string name, string chart)
+    [Fact]
+    public async Task A_ping_sets_how_late_a_looped_back_pair_really_is()
     {
-        await visitor.Get("/");
-        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = name, ["charts"] = chart });
-        return visitor.Page.Location.PathName.Replace("/split", "", StringComparison.Ordinal);
+        using var visitor = new Visitor(demo.App);
+        await visitor.Get("/sessions/5/line-check");
+        await visitor.Send("form:has(input[value='gear-interface'])", new Dictionary<string, string> { ["trip"] = "900" });
+        await visitor.Get("/sessions/5/recorder");
+        await visitor.Send("form[action*='handler=Ping']");
+        Assert.Equal("900", visitor.Page.QuerySelector("input[name='delay']")!.GetAttribute("value"));
+        await visitor.Send("form[action*='handler=Ping']");
+        Assert.Equal("The ping came back on Loop after 900 samples, as the split says.", visitor.Notice);
     }
 }

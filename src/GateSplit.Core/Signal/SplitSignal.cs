@@ -59,7 +59,11 @@ public sealed class SplitSignal
     /// Computes the signal as it really is in the simulated room, where settings may not be made and cables may be
     /// crossed, of which the split says nothing.
     /// </summary>
-    public static SplitSignal InRoom(Split split) => new(split, inRoom: true);
+    public static SplitSignal InRoom(Split split) => new(
+        split.Interface.RoundTripSamples is { } late
+            ? split with { Banks = [.. split.Banks.Select(b => b.Kind == BankKind.Loopback ? b with { DelaySamples = late } : b)] }
+            : split,
+        inRoom: true);
 
     /// <summary>The elements that come out of a port.</summary>
     public IEnumerable<PortFeed> At(string unitId, int port) => _byPort[(unitId, port)];

@@ -29,6 +29,9 @@ public sealed record Bank(string Id, string Label, BankKind Kind, int Count, str
     /// <summary>How hard outboard on a looped-back pair bends what is loud, 0 to 10; its stand-in sounds it.</summary>
     public double OutboardDrive { get; init; }
 
+    /// <summary>What outboard on a looped-back pair adds, in dBFS RMS, -140 to -30; null for nothing.</summary>
+    public double? OutboardNoiseDb { get; init; }
+
     /// <summary>True if the interface lets one hear these inputs by itself, beside the recorder's tracks.</summary>
     public bool HeardDirectly { get; init; }
 

@@ -40,6 +40,11 @@ public sealed record SetBank(Bank Bank) : BankEdit(Bank.Id)
             return new Refusal("Outboard stands on a looped-back pair, at -60 to +30 dB and with a drive of 0 to 10.");
         }
 
+        if (Bank.OutboardNoiseDb is { } noise && (bank.Kind != BankKind.Loopback || noise is not (>= -140 and <= -30)))
+        {
+            return new Refusal("The noise of outboard, on a looped-back pair, is -140 to -30 dBFS, or none.");
+        }
+
         return Bank.DelaySamples is >= 0 and <= LongestDelaySamples
             ? Bank with { Id = bank.Id, Kind = bank.Kind, UnitId = bank.UnitId, Label = Bank.Label.Trim(), Off = [.. Bank.Off.Where(i => i <= Bank.Count)] }
             : new Refusal($"The delay of a looped-back pair is 0 to {LongestDelaySamples} samples.");

@@ -10,9 +10,9 @@ public sealed record SetSimulatedInterface(SimulatedInterface Interface) : Edit
     /// <inheritdoc/>
     public override Result<Split> Apply(Split split)
     {
-        if (Interface is not { NoiseDb: null or (>= -140 and <= -30), LatencySamples: >= 0 and <= 10000 })
+        if (Interface is not { NoiseDb: null or (>= -140 and <= -30), LatencySamples: >= 0 and <= 10000, RoundTripSamples: null or (>= 0 and <= SetBank.LongestDelaySamples) })
         {
-            return new Refusal("Noise goes from -140 to -30 dBFS, latency from 0 to 10000 samples.");
+            return new Refusal($"Noise goes from -140 to -30 dBFS, latency from 0 to 10000 samples, a round trip from 0 to {SetBank.LongestDelaySamples}.");
         }
 
         var crossed = Interface.Crossed.IsDefault ? [] : Interface.Crossed.SelectMany(c => new[] { c.A, c.B }).ToList();

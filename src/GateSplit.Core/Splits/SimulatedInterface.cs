@@ -14,6 +14,9 @@ public sealed record SimulatedInterface
     /// <summary>Samples by which everything is recorded late, 0 to 10000.</summary>
     public int LatencySamples { get; init; }
 
+    /// <summary>Samples by which looped-back pairs are really late, 0 to 48000; null for what the split says.</summary>
+    public int? RoundTripSamples { get; init; }
+
     /// <summary>True if a converter cuts off what is above full scale even where files could hold it.</summary>
     public bool Clips { get; init; }
 

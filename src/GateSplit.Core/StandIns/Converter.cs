@@ -30,12 +30,25 @@ internal sealed class Converter
 
     /// <summary>
     /// The converters of a track, one for each side: what comes in over USB or sockets goes through them, what stays inside
-    /// the recorder does not. None if they would change nothing.
+    /// the recorder does not; a looped-back pair has the noise of its outboard. None if they would change nothing.
     /// </summary>
-    public static Converter[] Of(Track track, Split split, int mostFrames) =>
-        split.Interface is { NoiseDb: null, LatencySamples: 0, Clips: false } || track.Input is not { } input || split.Bank(input.BankId)?.Kind is not (BankKind.Usb or BankKind.Analog)
+    public static Converter[] Of(Track track, Split split, int mostFrames)
+    {
+        if (track.Input is not { } input || split.Bank(input.BankId) is not { } bank)
+        {
+            return [];
+        }
+
+        var way = bank.Kind switch
+        {
+            BankKind.Usb or BankKind.Analog => split.Interface,
+            BankKind.Loopback => new SimulatedInterface { NoiseDb = bank.OutboardNoiseDb },
+            _ => new SimulatedInterface(),
+        };
+        return way is { NoiseDb: null, LatencySamples: 0, Clips: false }
             ? []
-            : [.. Enumerable.Range(0, (int)track.Width).Select(side => new Converter(split.Interface, 1000 * split.Banks.IndexOf(split.Bank(input.BankId)!) + input.Channel + side, mostFrames))];
+            : [.. Enumerable.Range(0, (int)track.Width).Select(side => new Converter(way, 1000 * split.Banks.IndexOf(bank) + input.Channel + side, mostFrames))];
+    }
 
     /// <summary>Converts samples in place.</summary>
     public void Process(Span<float> samples)

@@ -1,6 +1,9 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+using GateSplit.Core;
 using GateSplit.Data;
+using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;
 
@@ -85,6 +88,18 @@ public sealed class RecorderModel(OpenSessions open, SessionStore sessions, Take
         BankKind.Loopback => "outputs led back to inputs",
         _ => "internal buses, no hardware",
     };
+
+    /// <summary>Measures how late a looped-back pair is, and sets it so.</summary>
+    public Task<IActionResult> OnPostPing(int revision, string bank) => Change(revision, () =>
+    {
+        if (Split.Bank(bank) is not { Kind: BankKind.Loopback } pair)
+        {
+            return new Refusal("There is no such looped-back pair.");
+        }
+
+        var late = Ping.RoundTrip(Split, pair);
+        return late == pair.DelaySamples ? new Refusal($"The ping came back on {pair.Label} after {late} samples, as the split says.") : new SetBank(pair with { DelaySamples = late });
+    });
 
     /// <inheritdoc/>
     protected override string Station => "recorder";
