@@ -203,7 +203,8 @@ internal sealed class HeldNotes : INotePlayer
             var a3 = g * a2;
             float saw = (float)patch.Saw * 0.5f, sine = (float)patch.Sine, bell = (float)patch.Bell;
             var (phase, phase1, phase2, bellPhase) = (_phase, _phase1, _phase2, _bellPhase);
-            var (state1, state2, depth) = (_state1, _state2, _bellDepth);
+            var depth = Vector256.ConditionalSelect(Vector256.LessThan(_bellDepth, Vector256.Create(1e-9f)), Vector256<float>.Zero, _bellDepth); // see Still
+            var (state1, state2) = (_state1, _state2);
             for (var i = 0; i < sums.Length; i++)
             {
                 var value = Vector256<float>.Zero;
