@@ -211,7 +211,7 @@ public sealed class LiveListen
             }
         }
 
-        if (wish.Hold is { Of: { } of, Value: var value } hold && of.Split('/', 2) is [var unit, var element] && Enum.TryParse<RideControl>(hold.Control, out var control) && double.IsFinite(value))
+        if (wish.Hold is { Of: { } of, Value: var value } hold && of.Split('/', 2) is [var unit, var element] && Enum.TryParse<RideControl>(hold.Control, ignoreCase: true, out var control) && double.IsFinite(value))
         {
             double bar;
             lock (_room)

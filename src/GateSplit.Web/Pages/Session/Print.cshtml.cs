@@ -77,6 +77,20 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         ? WaveformOutline.PathData(Overview.FromBytes(System.IO.File.ReadAllBytes(path)), Columns)
         : "";
 
+    /// <summary>Where the samples of a track's file begin, in bytes.</summary>
+    public long OffsetOf(TakeTrack track)
+    {
+        if (Store.Find(track.Hash) is not { } path || WaveReader.Open(path) is not { Ok: true, Value: { } file })
+        {
+            return 0;
+        }
+
+        using (file)
+        {
+            return file.DataOffset;
+        }
+    }
+
     /// <summary>Where the bars begin, as shares of a take's length.</summary>
     public IEnumerable<double> Bars(Take take) => BarFrames(take).Select(at => (double)at / take.Tracks.Max(t => t.Frames));
 

@@ -2,8 +2,8 @@
 import { isTyping } from "./site.js";
 
 const CHUNK_SECONDS = 0.5;
+const FIRST_SECONDS = 0.1; // the first chunk is short, so that it sounds soon
 const CHUNKS_AHEAD = 4;
-const HEADER_BYTES = 4096;
 
 class Player {
   constructor(root) {
@@ -17,7 +17,7 @@ class Player {
       bytes: Number(row.dataset.bits) / 8,
       float: row.dataset.float === "true",
       frames: Number(row.dataset.frames),
-      offset: null,
+      offset: Number(row.dataset.offset),
       mute: row.querySelector("[data-mute]").getAttribute("aria-pressed") === "true",
       pan: Number(row.dataset.pan),
       levelDb: Number(row.querySelector("[data-level]").value),
@@ -96,7 +96,7 @@ class Player {
       if (this.waiting >= CHUNKS_AHEAD) return;
       const start = this.fetched;
       const end = this.loop && start < this.loop.end ? this.loop.end : this.frames;
-      const frames = Math.min(size, end - start);
+      const frames = Math.min(start === this.startedFrom ? Math.round(FIRST_SECONDS * this.rate) : size, end - start);
       this.fetched += frames;
       if (this.loop && this.fetched === this.loop.end) this.fetched = this.loop.start;
       this.waiting++;
@@ -131,7 +131,6 @@ class Player {
 
   /** One stretch of a track as an array of samples for each channel. */
   async read(track, start, frames) {
-    track.offset ??= await this.findSamples(track);
     const count = Math.max(0, Math.min(frames, track.frames - start));
     const sides = Array.from({ length: Math.min(2, track.channels) }, () => new Float32Array(frames));
     if (count === 0) return sides;
@@ -150,18 +149,6 @@ class Player {
       }
     }
     return sides;
-  }
-
-  /** Walks the chunks of the header to the first sample. */
-  async findSamples(track) {
-    const view = new DataView(await this.range(track.url, 0, HEADER_BYTES));
-    const id = (at) => String.fromCharCode(view.getUint8(at), view.getUint8(at + 1), view.getUint8(at + 2), view.getUint8(at + 3));
-    for (let at = 12; at + 8 <= view.byteLength;) {
-      if (id(at) === "data") return at + 8;
-      const size = view.getUint32(at + 4, true);
-      at += 8 + size + (size & 1);
-    }
-    throw new Error("no samples");
   }
 
   async range(url, start, length) {
