@@ -44,7 +44,7 @@ public sealed class ChannelMeter
         foreach (var group in groups)
         {
             var size = Vector256.Abs(group);
-            peaks = Vector256.Max(peaks, size);
+            peaks = Vector256.MaxNative(peaks, size);
             var (low, high) = Vector256.Widen(group);
             sumLow += low;
             sumHigh += high;

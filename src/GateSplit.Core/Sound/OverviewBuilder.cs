@@ -40,8 +40,8 @@ public sealed class OverviewBuilder
         var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
         foreach (var vector in vectors)
         {
-            lows = Vector.Min(lows, vector);
-            highs = Vector.Max(highs, vector);
+            lows = Vector.MinNative(lows, vector);
+            highs = Vector.MaxNative(highs, vector);
         }
 
         for (var i = 0; i < Vector<float>.Count; i++)

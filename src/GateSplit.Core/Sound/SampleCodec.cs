@@ -131,14 +131,27 @@ public static class SampleCodec
             Quantise(right, scale);
         }
 
-        var pairs = MemoryMarshal.Cast<float, ulong>(interleaved)[..left.Length];
-        right = right[..pairs.Length];
-        for (var i = 0; i < pairs.Length; i++)
-        {
-            pairs[i] = BitConverter.SingleToUInt32Bits(left[i]) | ((ulong)BitConverter.SingleToUInt32Bits(right[i]) << 32);
-        }
+        Interleave(left, right, interleaved);
 
         Encode(interleaved[..(2 * left.Length)], mono, 0, frames);
+    }
+
+    private static void Interleave(ReadOnlySpan<float> left, ReadOnlySpan<float> right, Span<float> interleaved)
+    {
+        var lefts = MemoryMarshal.Cast<float, Vector128<float>>(left);
+        var rights = MemoryMarshal.Cast<float, Vector128<float>>(right)[..lefts.Length];
+        var pairs = MemoryMarshal.Cast<float, Vector256<float>>(interleaved)[..lefts.Length];
+        var order = Vector256.Create(0, 4, 1, 5, 2, 6, 3, 7);
+        for (var i = 0; i < pairs.Length; i++)
+        {
+            pairs[i] = Vector256.Shuffle(Vector256.Create(lefts[i], rights[i]), order);
+        }
+
+        for (var i = 4 * lefts.Length; i < left.Length; i++)
+        {
+            interleaved[2 * i] = left[i];
+            interleaved[2 * i + 1] = right[i];
+        }
     }
 
     private static float Finite(float sample) => float.IsFinite(sample) ? sample : 0;
@@ -170,7 +183,7 @@ public static class SampleCodec
         var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
         foreach (ref var vector in vectors)
         {
-            vector = Vector.Max(lowest, Vector.Min(highest, Vector.Round(vector * scale))) * step;
+            vector = Vector.MaxNative(lowest, Vector.MinNative(highest, Vector.Round(vector * scale))) * step;
         }
 
         foreach (ref var sample in samples[(vectors.Length * Vector<float>.Count)..])

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
+using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
@@ -7,11 +8,12 @@ using GateSplit.Core.Splits;
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
-/// The notes of a voice that holds them: two detuned saws, a sine or a bell, an exponential envelope, and a low-pass that
-/// follows it. Eight notes are worked out side by side, one in each lane, in pieces that lie on a grid of frames: so a
-/// note sounds the same whatever sounds beside it and in whatever blocks it is asked for.
+/// The notes of the voices of a source that hold them: two detuned saws, a sine or a bell, an exponential envelope, and a
+/// low-pass that follows it. Eight notes are worked out side by side, one in each lane, whatever voices they are of, in
+/// pieces that lie on a grid of frames: so a note sounds the same whatever sounds beside it and in whatever blocks it is
+/// asked for. The notes of a voice are added in the order in which they begin.
 /// </summary>
-internal sealed class HeldNotes : INotePlayer
+internal sealed class HeldNotes
 {
     /// <summary>Frames of a piece. The envelope runs straight and the low-pass stands still within one: 0.7 ms at 48 kHz.</summary>
     private const int PieceFrames = 32;
@@ -22,34 +24,43 @@ internal sealed class HeldNotes : INotePlayer
     private const double BellRatio = 3.5;
     private const float Damping = 0.8f; // of the low-pass; 1.41 is flat
 
-    private readonly ImmutableArray<PlayedNote> _notes;
-    private readonly TonePatch _patch;
-    private readonly Func<long, UnitVoice> _shapeAt;
+    private readonly ImmutableArray<HeldVoice> _voices;
     private readonly int _sampleRate;
     private readonly List<Lanes8> _groups = [];
-    private readonly Vector256<float>[] _sums = new Vector256<float>[PieceFrames];
-    private readonly float[] _piece = new float[PieceFrames];
+    private readonly List<(Lanes8 Group, int Lane, int Voice)> _sounding = [];
+    private readonly float[][] _pieces;
+    private readonly bool[] _heard;
+    private (PlayedNote Note, int Voice)[] _notes;
     private long _pieceNumber = long.MinValue;
     private int _next;
 
-    public HeldNotes(ImmutableArray<PlayedNote> notes, TonePatch patch, Func<long, UnitVoice> shapeAt, int sampleRate) =>
-        (_notes, _patch, _shapeAt, _sampleRate) = (notes, patch, shapeAt, sampleRate);
-
-    /// <inheritdoc/>
-    public void Render(long start, Span<float> samples)
+    /// <summary>Takes the voices of a source.</summary>
+    public HeldNotes(ImmutableArray<HeldVoice> voices, int sampleRate)
     {
-        while (!samples.IsEmpty)
+        (_voices, _sampleRate) = (voices, sampleRate);
+        _pieces = [.. voices.Select(_ => new float[PieceFrames])];
+        _heard = new bool[voices.Length];
+        _notes = [.. voices.SelectMany((v, i) => v.Notes.Select(n => (n, i))).OrderBy(n => n.n.Start)];
+    }
+
+    /// <summary>Works the next samples out.</summary>
+    /// <param name="start">The frame of the first; it follows the last of the stretch before.</param>
+    /// <param name="into">For each voice where they go: silence until then.</param>
+    public void Render(long start, ReadOnlySpan<Memory<float>> into)
+    {
+        var frames = into[0].Length;
+        for (var at = 0; at < frames;)
         {
-            var piece = Math.DivRem(start, PieceFrames, out var within);
+            var piece = Math.DivRem(start + at, PieceFrames, out var within);
             if (within < 0)
             {
                 (piece, within) = (piece - 1, within + PieceFrames);
             }
 
-            var count = (int)Math.Min(PieceFrames - within, samples.Length);
+            var count = (int)Math.Min(PieceFrames - within, frames - at);
             if (piece != _pieceNumber)
             {
-                if (_groups.TrueForAll(g => g.IsIdle) && (_next == _notes.Length || _notes[_next].Start >= start + samples.Length))
+                if (_sounding.Count == 0 && (_next == _notes.Length || _notes[_next].Note.Start >= start + frames))
                 {
                     return; // nothing begins before the end of this stretch
                 }
@@ -58,70 +69,81 @@ internal sealed class HeldNotes : INotePlayer
                 Play(piece * PieceFrames);
             }
 
-            _piece.AsSpan((int)within, count).CopyTo(samples);
-            start += count;
-            samples = samples[count..];
+            for (var voice = 0; voice < into.Length; voice++)
+            {
+                if (_heard[voice])
+                {
+                    _pieces[voice].AsSpan((int)within, count).CopyTo(into[voice].Span[at..]);
+                }
+            }
+
+            at += count;
         }
     }
 
-    /// <inheritdoc/>
+    /// <summary>Goes to a frame before the first sample is asked for: what was struck earlier sounds as if it had been heard.</summary>
     public void SkipTo(long frame)
     {
-        var ring = (long)(2 * Math.Max(_patch.ReleaseSeconds, _patch.Sustain == 0 ? _patch.DecaySeconds : 0) * _sampleRate);
-        long Gone(PlayedNote note) => note.End + (long)(ring * _shapeAt(note.Start).DecayScale);
-        while (_next < _notes.Length && _notes[_next].Start < frame && Gone(_notes[_next]) < frame)
+        bool Sounds((PlayedNote Note, int Voice) n)
         {
-            _next++;
+            var (_, patch, shapeAt) = _voices[n.Voice];
+            var ring = 2 * Math.Max(patch.ReleaseSeconds, patch.Sustain == 0 ? patch.DecaySeconds : 0) * _sampleRate * shapeAt(n.Note.Start).DecayScale;
+            return n.Note.Start >= frame || n.Note.End + (long)ring >= frame;
         }
 
-        if (_next < _notes.Length && _notes[_next].Start < frame)
+        _notes = [.. _notes.Where(Sounds)];
+        if (_notes.Length > 0 && _notes[0].Note.Start < frame)
         {
-            Render(_notes[_next].Start, new float[frame - _notes[_next].Start]);
+            var unheard = new float[frame - _notes[0].Note.Start];
+            Render(_notes[0].Note.Start, [.. _voices.Select(_ => unheard.AsMemory())]);
         }
     }
 
     /// <summary>Works out the piece that begins at a frame.</summary>
     private void Play(long frame)
     {
-        for (; _next < _notes.Length && _notes[_next].Start < frame + PieceFrames; _next++)
+        for (; _next < _notes.Length && _notes[_next].Note.Start < frame + PieceFrames; _next++)
         {
-            var note = _notes[_next];
-            var group = _groups.Find(g => g.HasRoom);
+            var (note, voice) = _notes[_next];
+            var (_, patch, shapeAt) = _voices[voice];
+            var group = _groups.Find(g => g.Takes(patch));
             if (group is null)
             {
-                _groups.Add(group = new Lanes8(_patch, _sampleRate));
+                _groups.Add(group = new Lanes8(patch, _sampleRate));
             }
 
-            group.Begin(note, _shapeAt(note.Start), (int)(note.Start - frame));
+            _sounding.Add((group, group.Begin(note, patch, shapeAt(note.Start), (int)(note.Start - frame)), voice));
         }
 
-        Array.Clear(_sums);
-        var sounds = false;
         foreach (var group in _groups)
         {
-            if (!group.IsIdle)
-            {
-                group.AddTo(_sums);
-                sounds = true;
-            }
+            group.Play();
         }
 
-        if (!sounds)
+        Array.Clear(_heard);
+        for (var i = 0; i < _sounding.Count; i++)
         {
-            Array.Clear(_piece);
-            return;
+            var (group, lane, voice) = _sounding[i];
+            group.AddLane(lane, _pieces[voice], begin: !_heard[voice]);
+            _heard[voice] = true;
         }
 
-        for (var i = 0; i < PieceFrames; i++)
-        {
-            _piece[i] = Lanes.Sum(_sums[i]);
-        }
+        _sounding.RemoveAll(s => s.Group.Ends(s.Lane));
     }
 
     /// <summary>Eight notes side by side.</summary>
-    private sealed class Lanes8(TonePatch patch, int sampleRate)
+    private sealed class Lanes8(TonePatch like, int sampleRate)
     {
         private readonly Note?[] _notes = new Note?[Lanes.Count];
+        private readonly Vector256<float>[] _samples = new Vector256<float>[PieceFrames];
+        private readonly bool _saw = like.Saw > 0;
+        private readonly bool _sine = like.Sine > 0;
+        private readonly bool _bell = like.Bell > 0;
+        private Vector256<float> _sawGain;
+        private Vector256<float> _sineGain;
+        private Vector256<float> _bellGain;
+        private Vector256<float> _cutoff; // in turns a sample
+        private Vector256<float> _octaves;
         private Vector256<uint> _phase;
         private Vector256<uint> _phase1;
         private Vector256<uint> _phase2;
@@ -139,20 +161,25 @@ internal sealed class HeldNotes : INotePlayer
         private Vector256<float> _state2;
         private int _count;
 
-        public bool HasRoom => _count < Lanes.Count;
-
-        public bool IsIdle => _count == 0;
+        /// <summary>True if there is room for a note of this kind: with the same oscillators.</summary>
+        public bool Takes(TonePatch patch) => _count < Lanes.Count && _saw == patch.Saw > 0 && _sine == patch.Sine > 0 && _bell == patch.Bell > 0;
 
         /// <summary>Takes a note into a free lane.</summary>
         /// <param name="played">The note.</param>
+        /// <param name="patch">How it sounds.</param>
         /// <param name="shape">How its voice is set.</param>
         /// <param name="at">Its first sample in the piece that comes next.</param>
-        public void Begin(PlayedNote played, UnitVoice shape, int at)
+        /// <returns>The lane.</returns>
+        public int Begin(PlayedNote played, TonePatch patch, UnitVoice shape, int at)
         {
             var lane = Array.IndexOf(_notes, null);
-            var note = new Note(patch, shape, played, sampleRate, at);
-            _notes[lane] = note;
+            _notes[lane] = new Note(patch, shape, played, sampleRate, at);
             _count++;
+            _sawGain = _sawGain.WithElement(lane, (float)patch.Saw * 0.5f);
+            _sineGain = _sineGain.WithElement(lane, (float)patch.Sine);
+            _bellGain = _bellGain.WithElement(lane, (float)patch.Bell);
+            _cutoff = _cutoff.WithElement(lane, (float)(patch.CutoffHz / sampleRate));
+            _octaves = _octaves.WithElement(lane, (float)patch.CutoffOctaves);
             var turn = 440 * Maths.Exp2((played.Key - 69 + patch.Semitones + shape.TuneSemitones) / 12.0) / sampleRate;
             var detune = Maths.Exp2(patch.DetuneCents / 2400);
             Turn(ref _phase, ref _step, lane, 0, turn, at);
@@ -164,11 +191,17 @@ internal sealed class HeldNotes : INotePlayer
             _bellDepth = _bellDepth.WithElement(lane, 0.48f);
             _bellFade = _bellFade.WithElement(lane, (float)Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale * 0.7, sampleRate));
             _alive = _alive.WithElement(lane, 1);
+            return lane;
         }
 
-        /// <summary>Adds a piece, each lane into its own lane of the sums.</summary>
-        public void AddTo(Span<Vector256<float>> sums)
+        /// <summary>Works the next piece out.</summary>
+        public void Play()
         {
+            if (_count == 0)
+            {
+                return;
+            }
+
             Span<float> level = stackalloc float[Lanes.Count], slope = stackalloc float[Lanes.Count], top = stackalloc float[Lanes.Count], open = stackalloc float[Lanes.Count];
             for (var lane = 0; lane < Lanes.Count; lane++)
             {
@@ -180,54 +213,69 @@ internal sealed class HeldNotes : INotePlayer
                 }
             }
 
-            Sound(sums, Lanes.Groups(level)[0], Lanes.Groups(slope)[0], Lanes.Groups(top)[0], Lanes.Groups(open)[0]);
-            for (var lane = 0; lane < Lanes.Count; lane++)
+            Sound(Lanes.Groups(level)[0], Lanes.Groups(slope)[0], Lanes.Groups(top)[0], Lanes.Groups(open)[0]);
+        }
+
+        /// <summary>Adds a note's samples to a piece, or begins it with them.</summary>
+        public void AddLane(int lane, Span<float> piece, bool begin)
+        {
+            ReadOnlySpan<float> samples = MemoryMarshal.Cast<Vector256<float>, float>(_samples.AsSpan())[lane..];
+            for (var i = 0; i < PieceFrames; i++)
             {
-                if (_notes[lane] is { IsOver: true })
-                {
-                    _notes[lane] = null;
-                    _alive = _alive.WithElement(lane, 0);
-                    _state1 = _state1.WithElement(lane, 0);
-                    _state2 = _state2.WithElement(lane, 0);
-                    _count--;
-                }
+                piece[i] = begin ? samples[i * Lanes.Count] : piece[i] + samples[i * Lanes.Count];
             }
         }
 
-        private void Sound(Span<Vector256<float>> sums, Vector256<float> level, Vector256<float> slope, Vector256<float> top, Vector256<float> open)
+        /// <summary>True, and the lane is free again, if its note has died away.</summary>
+        public bool Ends(int lane)
+        {
+            if (!_notes[lane]!.IsOver)
+            {
+                return false;
+            }
+
+            _notes[lane] = null;
+            _alive = _alive.WithElement(lane, 0);
+            _state1 = _state1.WithElement(lane, 0);
+            _state2 = _state2.WithElement(lane, 0);
+            _count--;
+            return true;
+        }
+
+        private void Sound(Vector256<float> level, Vector256<float> slope, Vector256<float> top, Vector256<float> open)
         {
             // The low-pass is a state-variable filter with trapezoidal integrators (Zavalishin, "The Art of VA Filter Design").
-            var g = Lanes.FilterGain(Lanes.Exp2(open * (float)patch.CutoffOctaves) * (float)(patch.CutoffHz / sampleRate));
+            var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
             var a1 = Vector256<float>.One / (Vector256<float>.One + g * (g + Vector256.Create(Damping)));
             var a2 = g * a1;
             var a3 = g * a2;
-            float saw = (float)patch.Saw * 0.5f, sine = (float)patch.Sine, bell = (float)patch.Bell;
+            var samples = _samples;
             var (phase, phase1, phase2, bellPhase) = (_phase, _phase1, _phase2, _bellPhase);
             var depth = Vector256.ConditionalSelect(Vector256.LessThan(_bellDepth, Vector256.Create(1e-9f)), Vector256<float>.Zero, _bellDepth); // see Still
             var (state1, state2) = (_state1, _state2);
-            for (var i = 0; i < sums.Length; i++)
+            for (var i = 0; i < samples.Length; i++)
             {
                 var value = Vector256<float>.Zero;
-                if (saw > 0)
+                if (_saw)
                 {
                     phase1 += _step1;
                     phase2 += _step2;
-                    value = (Saw(phase1, _stretch1) + Saw(phase2, _stretch2)) * saw;
+                    value = (Saw(phase1, _stretch1) + Saw(phase2, _stretch2)) * _sawGain;
                 }
 
-                if (sine > 0 || bell > 0)
+                if (_sine || _bell)
                 {
                     phase += _step;
                     var turns = Lanes.Turns(phase);
-                    if (sine > 0)
+                    if (_sine)
                     {
-                        value += Lanes.SinTurns(turns) * sine;
+                        value += Lanes.SinTurns(turns) * _sineGain;
                     }
 
-                    if (bell > 0)
+                    if (_bell)
                     {
                         bellPhase += _bellStep;
-                        value += Lanes.SinTurns(turns + depth * Lanes.SinTurns(Lanes.Turns(bellPhase))) * bell;
+                        value += Lanes.SinTurns(turns + depth * Lanes.SinTurns(Lanes.Turns(bellPhase))) * _bellGain;
                         depth *= _bellFade;
                     }
                 }
@@ -239,7 +287,7 @@ internal sealed class HeldNotes : INotePlayer
                 var low = state2 + a2 * state1 + a3 * high;
                 state1 = band + band - state1;
                 state2 = low + low - state2;
-                sums[i] += low * envelope;
+                samples[i] = low * envelope;
             }
 
             (_phase, _phase1, _phase2, _bellPhase) = (phase, phase1, phase2, bellPhase);

@@ -62,7 +62,7 @@ internal static class Mixing
         var highest = Vector<float>.Zero;
         foreach (var vector in vectors)
         {
-            highest = Vector.Max(highest, Vector.Abs(vector));
+            highest = Vector.MaxNative(highest, Vector.Abs(vector));
         }
 
         var peak = 0f;

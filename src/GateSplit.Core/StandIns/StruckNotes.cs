@@ -10,12 +10,14 @@ namespace GateSplit.Core.StandIns;
 /// <param name="shapeAt">How the voice is set at a frame.</param>
 /// <param name="seed">Its own number, for its noise.</param>
 /// <param name="sampleRate">Frames a second.</param>
-internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<long, UnitVoice> shapeAt, uint seed, int sampleRate) : INotePlayer
+internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<long, UnitVoice> shapeAt, uint seed, int sampleRate)
 {
     private readonly List<DrumSound> _sounding = [];
     private int _next;
 
-    /// <inheritdoc/>
+    /// <summary>Adds the next samples.</summary>
+    /// <param name="start">The frame of the first; it follows the last of the stretch before.</param>
+    /// <param name="samples">Silence.</param>
     public void Render(long start, Span<float> samples)
     {
         for (var i = 0; i < _sounding.Count; i++)
@@ -36,7 +38,7 @@ internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch pa
         }
     }
 
-    /// <inheritdoc/>
+    /// <summary>Goes to a frame before the first sample is asked for: what was struck earlier sounds as if it had been heard.</summary>
     public void SkipTo(long frame)
     {
         for (; _next < notes.Length && notes[_next].Start < frame; _next++)

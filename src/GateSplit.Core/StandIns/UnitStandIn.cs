@@ -21,6 +21,9 @@ public sealed class UnitStandIn
 
     private readonly Unit _unit;
     private readonly VoiceStandIn[] _voices;
+    private readonly VoiceStandIn[] _struck;
+    private readonly VoiceStandIn[] _held;
+    private readonly HeldNotes? _heldNotes;
     private readonly Element[] _elements;
     private readonly Element[] _returns;
     private readonly (Element Element, Gain2x2 Gain)[] _sends;
@@ -83,7 +86,9 @@ public sealed class UnitStandIn
 
         _elements = [.. _elements.Where(e => IsFed(e) || _sends.Any(s => s.Element == e))];
         var heard = _elements.SelectMany(e => e.Voices).ToHashSet();
-        _voices = [.. _voices.Where(heard.Contains)];
+        _struck = [.. _voices.Where(v => heard.Contains(v) && v.Held is null)];
+        _held = [.. _voices.Where(v => heard.Contains(v) && v.Held is not null)];
+        _heldNotes = _held.Length > 0 ? new HeldNotes([.. _held.Select(v => v.Held!)], sampleRate) : null;
         _mainHeard = ports?.Contains(unit.Chart.MainPort.Number) != false;
 
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
@@ -104,22 +109,37 @@ public sealed class UnitStandIn
     /// <param name="block">The block whose gate was rendered last, or the one before it.</param>
     public ReadOnlySpan<float> Gate(int channel, Block block) => _gate[channel - 1][block.Side].AsSpan(0, block.Frames);
 
-    /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
-    public int Voices => _voices.Length;
-
     /// <summary>Goes to a frame before the first block is rendered: notes that still sound there sound as if they had been heard.</summary>
     public void SkipTo(long frame)
     {
-        foreach (var voice in _voices)
+        foreach (var voice in _struck)
         {
             voice.SkipTo(frame);
         }
+
+        _heldNotes?.SkipTo(frame);
     }
 
-    /// <summary>First step of a block: what each voice plays.</summary>
-    /// <param name="index">0-based voice.</param>
+    /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
+    public int Voices => _struck.Length + (_heldNotes is null ? 0 : 1);
+
+    /// <summary>First step of a block: what each struck voice plays, and last what all held ones play.</summary>
+    /// <param name="index">0-based.</param>
     /// <param name="block">The next block.</param>
-    public void RenderVoice(int index, Block block) => _voices[index].Render(block);
+    public void RenderVoice(int index, Block block)
+    {
+        if (index < _struck.Length)
+        {
+            _struck[index].Render(block);
+            return;
+        }
+
+        _heldNotes!.Render(block.Start, [.. _held.Select(v => v.Begin(block))]);
+        foreach (var voice in _held)
+        {
+            voice.End(block);
+        }
+    }
 
     /// <summary>
     /// Second step, after all voices: what each element hears, the returns, and what stands at the gate. The voices may

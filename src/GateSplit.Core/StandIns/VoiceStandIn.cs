@@ -11,7 +11,7 @@ internal sealed class VoiceStandIn
     private const int StretchFrames = 512;
 
     private readonly ImmutableArray<PlayedNote> _notes;
-    private readonly INotePlayer _player;
+    private readonly StruckNotes? _struck;
     private readonly float[][] _samples;
     private readonly bool[][] _silent;
     private readonly int _history;
@@ -29,9 +29,8 @@ internal sealed class VoiceStandIn
     {
         Id = voice.Id;
         _notes = notes;
-        _player = voice.Drum is { } drum
-            ? new StruckNotes(notes, drum, shapeAt, Seed(voice.Id), sampleRate)
-            : new HeldNotes(notes, voice.Tone ?? new TonePatch(), shapeAt, sampleRate);
+        _struck = voice.Drum is { } drum ? new StruckNotes(notes, drum, shapeAt, Seed(voice.Id), sampleRate) : null;
+        Held = voice.Drum is null && !notes.IsEmpty ? new HeldVoice(notes, voice.Tone ?? new TonePatch(), shapeAt) : null;
         _history = history;
         _samples = notes.IsEmpty ? [] : [new float[history + mostFrames], new float[history + mostFrames]];
         var stretches = (history + mostFrames + StretchFrames - 1) / StretchFrames;
@@ -41,11 +40,14 @@ internal sealed class VoiceStandIn
     /// <summary>Its id on the chart.</summary>
     public string Id { get; }
 
+    /// <summary>What its held notes are; null for a voice that is struck, or that never sounds.</summary>
+    public HeldVoice? Held { get; }
+
     /// <summary>True if it never sounds.</summary>
     public bool IsIdle => _notes.IsEmpty;
 
     /// <summary>Goes to a frame before the first block is rendered: what was struck earlier sounds as if it had been heard.</summary>
-    public void SkipTo(long frame) => _player.SkipTo(frame);
+    public void SkipTo(long frame) => _struck?.SkipTo(frame);
 
     /// <summary>The samples of a block that is rendered, as they were some samples ago.</summary>
     /// <param name="block">The last block or the one before it.</param>
@@ -63,19 +65,30 @@ internal sealed class VoiceStandIn
         return _silent[block.Side].AsSpan(first, last - first + 1).IndexOf(false) < 0;
     }
 
-    /// <summary>Renders the next block.</summary>
+    /// <summary>Renders the next block of a struck voice.</summary>
     public void Render(Block block)
     {
-        if (IsIdle)
+        if (!IsIdle)
         {
-            return;
+            _struck?.Render(block.Start, Begin(block).Span);
+            End(block);
         }
+    }
 
+    /// <summary>Makes room for the next block.</summary>
+    /// <returns>Where its samples go: silence until then.</returns>
+    public Memory<float> Begin(Block block)
+    {
         _samples[1 - block.Side].AsSpan(_framesBefore, _history).CopyTo(_samples[block.Side]);
         _framesBefore = block.Frames;
         var samples = _samples[block.Side].AsMemory(_history, block.Frames);
         samples.Span.Clear();
-        _player.Render(block.Start, samples.Span);
+        return samples;
+    }
+
+    /// <summary>Sees where the block that was rendered is silent.</summary>
+    public void End(Block block)
+    {
         for (var i = 0; i < _silent[block.Side].Length; i++)
         {
             var stretch = _samples[block.Side].AsSpan(i * StretchFrames);
