@@ -152,11 +152,10 @@ internal sealed class HeldNotes
         private Vector256<uint> _step1;
         private Vector256<uint> _step2;
         private Vector256<uint> _bellStep;
-        private Vector256<float> _stretch1;
-        private Vector256<float> _stretch2;
+        private Jump _jump1;
+        private Jump _jump2;
         private Vector256<float> _bellDepth;
         private Vector256<float> _bellFade;
-        private Vector256<float> _alive; // 1 in lanes that have a note, 0 in those that rest
         private Vector256<float> _state1;
         private Vector256<float> _state2;
         private int _count;
@@ -186,11 +185,9 @@ internal sealed class HeldNotes
             Turn(ref _phase1, ref _step1, lane, 0.13, turn * detune, at);
             Turn(ref _phase2, ref _step2, lane, 0.61, turn / detune, at);
             Turn(ref _bellPhase, ref _bellStep, lane, 0, turn * BellRatio, at);
-            _stretch1 = _stretch1.WithElement(lane, (float)(1 / (turn * detune)));
-            _stretch2 = _stretch2.WithElement(lane, (float)(detune / turn));
+            (_jump1, _jump2) = (_jump1.With(lane, turn * detune), _jump2.With(lane, turn / detune));
             _bellDepth = _bellDepth.WithElement(lane, 0.48f);
             _bellFade = _bellFade.WithElement(lane, (float)Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale * 0.7, sampleRate));
-            _alive = _alive.WithElement(lane, 1);
             return lane;
         }
 
@@ -235,7 +232,9 @@ internal sealed class HeldNotes
             }
 
             _notes[lane] = null;
-            _alive = _alive.WithElement(lane, 0);
+            _sawGain = _sawGain.WithElement(lane, 0);
+            _sineGain = _sineGain.WithElement(lane, 0);
+            _bellGain = _bellGain.WithElement(lane, 0);
             _state1 = _state1.WithElement(lane, 0);
             _state2 = _state2.WithElement(lane, 0);
             _count--;
@@ -244,11 +243,14 @@ internal sealed class HeldNotes
 
         private void Sound(Vector256<float> level, Vector256<float> slope, Vector256<float> top, Vector256<float> open)
         {
-            // The low-pass is a state-variable filter with trapezoidal integrators (Zavalishin, "The Art of VA Filter Design").
+            // The low-pass is a state-variable filter with trapezoidal integrators (Zavalishin, "The Art of VA Filter
+            // Design"), whose output is the mean of its second state before and after a sample.
             var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
             var a1 = Vector256<float>.One / (Vector256<float>.One + g * (g + Vector256.Create(Damping)));
-            var a2 = g * a1;
-            var a3 = g * a2;
+            var keep = a1 + a1 - Vector256<float>.One;
+            var pass = (a1 + a1) * g;
+            var reach = pass * g;
+            (level, slope, top) = (level * 0.5f, slope * 0.5f, top * 0.5f); // halves, for that mean
             var samples = _samples;
             var (phase, phase1, phase2, bellPhase) = (_phase, _phase1, _phase2, _bellPhase);
             var depth = Vector256.ConditionalSelect(Vector256.LessThan(_bellDepth, Vector256.Create(1e-9f)), Vector256<float>.Zero, _bellDepth); // see Still
@@ -260,34 +262,32 @@ internal sealed class HeldNotes
                 {
                     phase1 += _step1;
                     phase2 += _step2;
-                    value = (Saw(phase1, _stretch1) + Saw(phase2, _stretch2)) * _sawGain;
+                    value = (_jump1.Saw(phase1) + _jump2.Saw(phase2)) * _sawGain;
                 }
 
                 if (_sine || _bell)
                 {
                     phase += _step;
-                    var turns = Lanes.Turns(phase);
                     if (_sine)
                     {
-                        value += Lanes.SinTurns(turns) * _sineGain;
+                        value += Lanes.Sin(phase) * _sineGain;
                     }
 
                     if (_bell)
                     {
                         bellPhase += _bellStep;
-                        value += Lanes.SinTurns(turns + depth * Lanes.SinTurns(Lanes.Turns(bellPhase))) * _bellGain;
+                        value += Lanes.SinTurns(Lanes.OneAndTurns(phase) + depth * Lanes.Sin(bellPhase)) * _bellGain;
                         depth *= _bellFade;
                     }
                 }
 
                 level += slope;
                 var envelope = Vector256.MinNative(Vector256.MaxNative(level, Vector256<float>.Zero), top);
-                var high = value * _alive - state2;
-                var band = a1 * state1 + a2 * high;
-                var low = state2 + a2 * state1 + a3 * high;
-                state1 = band + band - state1;
-                state2 = low + low - state2;
-                samples[i] = low * envelope;
+                var high = value - state2;
+                var before = state2;
+                state2 += pass * state1 + reach * high;
+                state1 = keep * state1 + pass * high;
+                samples[i] = (before + state2) * envelope;
             }
 
             (_phase, _phase1, _phase2, _bellPhase) = (phase, phase1, phase2, bellPhase);
@@ -301,17 +301,35 @@ internal sealed class HeldNotes
             steps = steps.WithElement(lane, step);
             phases = phases.WithElement(lane, (uint)(ulong)(phase * 4294967296.0) - step * (uint)at);
         }
+    }
 
-        /// <summary>A saw whose jump is rounded over two samples (polynomial band-limited step, Välimäki and Huovilainen 2007).</summary>
-        [MethodImpl(MethodImplOptions.AggressiveInlining)]
-        private static Vector256<float> Saw(Vector256<uint> phase, Vector256<float> stretch)
+    /// <summary>
+    /// The jump of a saw, rounded over two samples (polynomial band-limited step, Välimäki and Huovilainen 2007), for a
+    /// phase that is read as a number from 1 to 2.
+    /// </summary>
+    private struct Jump
+    {
+        private Vector256<float> _stretch; // samples a turn
+        private Vector256<float> _after;
+        private Vector256<float> _before;
+
+        /// <summary>The same with one lane set.</summary>
+        public readonly Jump With(int lane, double turn) => new()
         {
-            var one = Vector256<float>.One;
-            var zero = Vector256<float>.Zero;
-            var turns = Lanes.Turns(phase);
-            var after = Vector256.MaxNative(one - turns * stretch, zero); // falls from 1 to 0 in the sample after the jump
-            var before = Vector256.MaxNative(one + (turns - one) * stretch, zero); // rises from 0 to 1 in the one before it
-            return turns + turns - one + after * after - before * before;
+            _stretch = _stretch.WithElement(lane, (float)(1 / turn)),
+            _after = _after.WithElement(lane, (float)(1 + 1 / turn)),
+            _before = _before.WithElement(lane, (float)(1 - 2 / turn)),
+        };
+
+        /// <summary>The saw at a phase.</summary>
+        [MethodImpl(MethodImplOptions.AggressiveInlining)]
+        public readonly Vector256<float> Saw(Vector256<uint> phase)
+        {
+            var x = Lanes.OneAndTurns(phase);
+            var samples = x * _stretch;
+            var after = Vector256.MaxNative(_after - samples, Vector256<float>.Zero); // falls from 1 to 0 in the sample after the jump
+            var before = Vector256.MaxNative(_before + samples, Vector256<float>.Zero); // rises from 0 to 1 in the one before it
+            return x + x - Vector256.Create(3f) + after * after - before * before;
         }
     }
 
