@@ -48,6 +48,11 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
         var from = 0;
         foreach (var group in lines.GroupBy(l => l.File))
         {
+            if (brought.MakeWave(group.Key, pulse.Stop) is { } unreadable)
+            {
+                throw new JobRefused($"{files[group.Key].Name}: {unreadable}");
+            }
+
             using var recording = WaveReader.Open(brought.WavePath(group.Key)).Value!;
             var cuts = group.Select(l => new CutLine(
                 state.Split.Track(l.TrackId)!.Title,

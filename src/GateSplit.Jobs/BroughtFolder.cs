@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text.Json;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
@@ -7,8 +8,8 @@ using GateSplit.Data;
 namespace GateSplit.Jobs;
 
 /// <summary>
-/// The files that somebody brings in together, each as WAVE, in a staging folder of their own until they are cut. Their
-/// list is written last, so a folder without one was cut off on the way.
+/// The files that somebody brings in together, in a staging folder of their own until they are cut; what is no WAVE becomes
+/// one then. Their list is written last, so a folder without one was cut off on the way.
 /// </summary>
 public sealed class BroughtFolder
 {
@@ -55,41 +56,48 @@ public sealed class BroughtFolder
     /// <param name="number">Counted from 0.</param>
     public string Incoming(int number) => Path.Combine(_path, $"incoming-{number}");
 
-    /// <summary>A file as WAVE.</summary>
+    /// <summary>A file as WAVE, once <see cref="MakeWave"/> was called.</summary>
     /// <param name="number">Counted from 0.</param>
     public string WavePath(int number) => Path.Combine(_path, $"{number}.wav");
 
-    /// <summary>Takes the incoming files in: what is no WAVE yet becomes one.</summary>
+    /// <summary>Takes the incoming files in.</summary>
     /// <param name="names">Their names where they came from.</param>
-    /// <param name="cancel">Stops it.</param>
     /// <returns>A sentence if one of them cannot be read; null if all can.</returns>
     /// <exception cref="IOException">The disk refuses.</exception>
-    public string? TakeIn(IReadOnlyList<string> names, CancellationToken cancel)
+    public string? TakeIn(IReadOnlyList<string> names)
     {
         for (var i = 0; i < names.Count; i++)
         {
+            string? trouble;
             if (SoundFile.IsWave(Incoming(i)))
             {
                 File.Move(Incoming(i), WavePath(i));
+                var opened = WaveReader.Open(WavePath(i));
+                trouble = opened.Trouble;
+                opened.Value?.Dispose();
             }
-            else if (SoundFile.ToWave(Incoming(i), WavePath(i), cancel) is { } trouble)
+            else
+            {
+                trouble = SoundFile.Describe(Incoming(i)).Trouble;
+            }
+
+            if (trouble is not null)
             {
                 return $"{names[i]}: {trouble}";
             }
-
-            var opened = WaveReader.Open(WavePath(i));
-            if (!opened.Ok)
-            {
-                return $"{names[i]}: {opened.Trouble}";
-            }
-
-            opened.Value.Dispose();
-            File.Delete(Incoming(i));
         }
 
         File.WriteAllText(ListPath, JsonSerializer.Serialize(names, SplitJson.Options));
         return null;
     }
+
+    /// <summary>Turns a file that is no WAVE yet into one.</summary>
+    /// <param name="number">Counted from 0.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>A sentence if it cannot be read after all; null if all went well.</returns>
+    /// <exception cref="IOException">The disk refuses.</exception>
+    public string? MakeWave(int number, CancellationToken cancel) =>
+        File.Exists(WavePath(number)) ? null : SoundFile.ToWave(Incoming(number), WavePath(number), cancel);
 
     /// <summary>What the files are.</summary>
     public IReadOnlyList<BroughtFile> Files()
@@ -99,6 +107,12 @@ public sealed class BroughtFolder
         [
             .. names.Select((name, i) =>
             {
+                if (!File.Exists(WavePath(i)))
+                {
+                    var (format, frames) = SoundFile.Describe(Incoming(i)).Value!;
+                    return new BroughtFile(name, format, frames, ImmutableDictionary<int, string>.Empty);
+                }
+
                 using var wave = WaveReader.Open(WavePath(i)).Value!;
                 return new BroughtFile(name, wave.Format, wave.Frames, ChannelNames.Read(WavePath(i)));
             }),

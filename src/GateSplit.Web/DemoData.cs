@@ -93,7 +93,7 @@ public static class DemoData
         var view = new Core.Checks.SplitView(late, Core.Signal.Sounding.Elements(late, song));
         new StandInRecorder(view, song) { Only = elsewhere.TrackIds.ToHashSet() }
             .Print(t => folder.Incoming(elsewhere.TrackIds.IndexOf(t.Id)), DateTime.Now, cancel: cancel);
-        folder.TakeIn([.. elsewhere.TrackIds.Select(t => $"{split.Track(t)!.Name}.wav")], cancel);
+        folder.TakeIn([.. elsewhere.TrackIds.Select(t => $"{split.Track(t)!.Name}.wav")]);
         return new BringInRequest(folder.Name, BringInPlan.Of(split, folder.Files()));
     }
 

@@ -54,6 +54,13 @@ public sealed class LiveListen
     /// <summary>Why a session cannot be heard; null if it can.</summary>
     public static string? Refusal(IEnumerable<Finding> findings) => findings.FirstOrDefault(f => f.Severity == Severity.Stop)?.Sentence;
 
+    /// <summary>Tells a listener why there is nothing to hear.</summary>
+    public static async Task Refuse(WebSocket socket, string refusal, CancellationToken cancel)
+    {
+        await socket.SendAsync(JsonSerializer.SerializeToUtf8Bytes(new { said = refusal, ended = true }, Json), WebSocketMessageType.Text, endOfMessage: true, cancel);
+        await socket.CloseAsync(WebSocketCloseStatus.NormalClosure, null, cancel);
+    }
+
     /// <summary>Plays until the pass ends or the listener goes.</summary>
     public async Task Run(CancellationToken cancel)
     {
@@ -176,9 +183,9 @@ public sealed class LiveListen
                     break;
                 }
 
-                if (received.MessageType == WebSocketMessageType.Text)
+                if (received.MessageType == WebSocketMessageType.Text && JsonSerializer.Deserialize<Wish>(buffer.AsSpan(0, received.Count), Json) is { } wish)
                 {
-                    await Obey(JsonSerializer.Deserialize<Wish>(buffer.AsSpan(0, received.Count), Json)!, over.Token);
+                    await Obey(wish, over.Token);
                 }
             }
         }

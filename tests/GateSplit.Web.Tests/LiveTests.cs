@@ -69,6 +69,22 @@ public sealed class LiveTests
         await Assert.ThrowsAsync<WebSocketException>(() => Listener.Open(app, "/sessions/99/live?ear=mix"));
     }
 
+    [Fact]
+    public async Task A_session_that_howls_is_not_played_and_the_reason_is_said()
+    {
+        await using var app = await TestApp.Start();
+        using var visitor = new Visitor(app);
+
+        // The track that records the looped-back pair is sent to the pair itself.
+        await visitor.Get("/sessions/5/split?line=track%3At2");
+        await visitor.Send("form:has(input[value='bus'])", new Dictionary<string, string> { ["bus"] = "in1:1" });
+        using var listener = await Listener.Open(app, "/sessions/5/live?ear=mix");
+        await listener.PlayUntil(l => l.Said.Count > 0);
+        Assert.Contains("\"ended\":true", listener.Said[0]);
+        Assert.Contains("runs in a circle", listener.Said[0]);
+        Assert.Empty(listener.Heard);
+    }
+
     private static float[] Render(LiveRoom room, int frames)
     {
         var samples = new List<float>();

@@ -21,6 +21,22 @@ public static partial class SoundFile
         return RandomAccess.Read(file, start, 0) == 4 && (start.SequenceEqual("RIFF"u8) || start.SequenceEqual("RF64"u8) || start.SequenceEqual("BW64"u8));
     }
 
+    /// <summary>What a file holds, without reading its samples.</summary>
+    /// <returns>The shape of the samples and their number, or a sentence if it cannot be read.</returns>
+    public static Result<SoundFileShape> Describe(string path)
+    {
+        var opened = Open(path);
+        if (!opened.Ok)
+        {
+            return new Refusal(opened.Trouble);
+        }
+
+        using (opened.Value.File)
+        {
+            return new SoundFileShape(opened.Value.Format, opened.Value.Frames);
+        }
+    }
+
     /// <summary>Turns a file into WAVE.</summary>
     /// <param name="from">The file.</param>
     /// <param name="to">The WAVE file; it has this name only once it is complete.</param>
@@ -29,48 +45,57 @@ public static partial class SoundFile
     /// <exception cref="IOException">The disk refuses.</exception>
     public static string? ToWave(string from, string to, CancellationToken cancel = default)
     {
+        var opened = Open(from);
+        if (!opened.Ok)
+        {
+            return opened.Trouble;
+        }
+
+        using (opened.Value.File)
+        {
+            return Copy(opened.Value.File, opened.Value.Frames, opened.Value.Format, to, cancel);
+        }
+    }
+
+    private static Result<Opened> Open(string path)
+    {
         SndFile file;
         var info = default(Info);
         try
         {
-            file = Open(from, Read, ref info);
+            file = Open(path, Read, ref info);
         }
         catch (DllNotFoundException)
         {
-            return "AIFF and FLAC files need the system's package libsndfile1, which is not installed here. Save the recording as WAVE.";
+            return new Refusal("AIFF and FLAC files need the system's package libsndfile1, which is not installed here. Save the recording as WAVE.");
         }
 
-        using (file)
+        var trouble = file.IsInvalid
+            ? "This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are."
+            : Sample(info.Format & SubMask) is null
+                ? "This file is compressed with loss, or in a way that is not read here. Save it as WAVE, AIFF or FLAC."
+                : info.Channels is < 1 or > AudioFormat.MostChannels || info.SampleRate is < 1 or > AudioFormat.HighestSampleRate || info.Frames < 0
+                    ? $"This file has {Words.Count(info.Channels, "channel")} at {info.SampleRate} Hz, which is more than is read here."
+                    : null;
+        if (trouble is not null)
         {
-            if (file.IsInvalid)
-            {
-                return "This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are.";
-            }
-
-            if (Sample(info.Format & SubMask) is not { } sample)
-            {
-                return "This file is compressed with loss, or in a way that is not read here. Save it as WAVE, AIFF or FLAC.";
-            }
-
-            if (info.Channels is < 1 or > AudioFormat.MostChannels || info.SampleRate is < 1 or > AudioFormat.HighestSampleRate || info.Frames < 0)
-            {
-                return $"This file has {Words.Count(info.Channels, "channel")} at {info.SampleRate} Hz, which is more than is read here.";
-            }
-
-            return Copy(file, info, new AudioFormat(info.Channels, info.SampleRate, sample), to, cancel);
+            file.Dispose();
+            return new Refusal(trouble);
         }
+
+        return new Opened(file, new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value), info.Frames);
     }
 
-    private static string? Copy(SndFile file, Info info, AudioFormat format, string to, CancellationToken cancel)
+    private static string? Copy(SndFile file, long frames, AudioFormat format, string to, CancellationToken cancel)
     {
-        using var writer = new WaveWriter(to, format, info.Frames, null);
+        using var writer = new WaveWriter(to, format, frames, null);
         var numbers = new int[BlockFrames * format.Channels];
         var floats = new double[format.IsFloat ? numbers.Length : 0];
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
-        for (long done = 0; done < info.Frames;)
+        for (long done = 0; done < frames;)
         {
             cancel.ThrowIfCancellationRequested();
-            var wanted = Math.Min(BlockFrames, info.Frames - done);
+            var wanted = Math.Min(BlockFrames, frames - done);
             var got = format.IsFloat ? ReadDoubles(file, floats, wanted) : ReadInts(file, numbers, wanted);
             if (got <= 0)
             {
@@ -150,6 +175,8 @@ public static partial class SoundFile
 
     [LibraryImport("libsndfile.so.1", EntryPoint = "sf_close")]
     private static partial int CloseFile(IntPtr file);
+
+    private sealed record Opened(SndFile File, AudioFormat Format, long Frames);
 
     /// <summary>SF_INFO of sndfile.h.</summary>
     [StructLayout(LayoutKind.Sequential)]

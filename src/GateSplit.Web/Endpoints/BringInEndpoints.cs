@@ -109,7 +109,7 @@ public static class BringInEndpoints
                 return Back(id, "No file came with the form. Choose one or several first.");
             }
 
-            if (folder.TakeIn(names, aborted) is { } trouble)
+            if (folder.TakeIn(names) is { } trouble)
             {
                 return Back(id, trouble);
             }

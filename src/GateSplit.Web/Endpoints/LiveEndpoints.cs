@@ -20,13 +20,14 @@ public static class LiveEndpoints
                 return Results.NotFound();
             }
 
-            if (LiveListen.Refusal(findings) is { } refusal)
-            {
-                return Results.Text(refusal, statusCode: StatusCodes.Status409Conflict);
-            }
-
             using var socket = await context.WebSockets.AcceptWebSocketAsync();
             using var over = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted, life.ApplicationStopping);
+            if (LiveListen.Refusal(findings) is { } refusal)
+            {
+                await LiveListen.Refuse(socket, refusal, over.Token);
+                return Results.Empty;
+            }
+
             await new LiveListen(open, session, socket, Ear.Parse(ear), bar ?? 1, Math.Clamp(pass ?? 1, 1, session.State.Split.Passes), click ?? ClickMode.Off).Run(over.Token);
             return Results.Empty;
         });

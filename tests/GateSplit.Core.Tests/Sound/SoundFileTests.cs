@@ -29,6 +29,7 @@ public sealed class SoundFileTests : IDisposable
         Assert.Null(SoundFile.ToWave(from, to));
         Assert.True(SoundFile.IsWave(to));
         using var wave = WaveReader.Open(to).Value!;
+        Assert.Equal(new SoundFileShape(wave.Format, wave.Frames), SoundFile.Describe(from).Value);
         Assert.Equal((2, 48000, format.StartsWith('f'), int.Parse(format[1..3])), (wave.Format.Channels, wave.Format.SampleRate, wave.Format.IsFloat, wave.Format.BitsPerSample));
         var ours = new byte[wave.Frames * wave.Format.BytesPerFrame];
         wave.Read(0, ours);

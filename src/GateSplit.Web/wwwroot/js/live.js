@@ -1,5 +1,5 @@
 // Hears the session live: takes blocks of sound from the program and plays them; edits are heard as they are made.
-import { isTyping, say } from "./site.js";
+import { isTyping, notice, say } from "./site.js";
 
 const form = document.getElementById("listening");
 const reportEvery = 1024; // frames between two reports of what was played
@@ -31,6 +31,7 @@ export async function listen(wish) {
     stop();
   };
   node.port.onmessage = ({ data }) => {
+    if (listening !== mine) return;
     const { frames, bar, peak } = mine.bars.shift();
     mine.played += frames;
     if (mine.played - mine.reported >= reportEvery) {
@@ -59,7 +60,7 @@ function play(mine, node, data) {
 
 function hear(mine, { ended, moved, said }) {
   if (moved) document.dispatchEvent(new CustomEvent("live:moved", { detail: moved }));
-  if (said) say(said);
+  if (said) notice(said);
   if (ended) {
     mine.ended = true;
     setTimeout(() => { if (listening === mine) stop(); }, 400); // what was sent is still played
