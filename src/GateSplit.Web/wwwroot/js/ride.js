@@ -111,6 +111,7 @@ function begin(button) {
 function started() {
   performing.button.textContent = "Stop the performance";
   ride().dataset.performing = "true";
+  ride().scrollIntoView({ block: "nearest" });
 }
 
 /** The session plays, counted in, while the control is moved; what was heard at which bar is what is written. */
