@@ -20,6 +20,14 @@ public sealed class LiveTests
         browser.Find("#listen").Click();
         browser.WaitUntil(() => Bar(browser) > 3.1 && Peak(browser) > 0.01, "the mix is heard");
 
+        // One bar goes round and round.
+        browser.Find("#live-to").Clear();
+        browser.Find("#live-to").SendKeys("3");
+        browser.Find("#live-round").Click();
+        browser.WaitUntil(() => Bar(browser) > 3.8, "the bar is nearly over");
+        browser.WaitUntil(() => Bar(browser) < 3.4, "it has come round");
+        browser.Find("#live-round").Click();
+
         // S hears what is chosen alone; what listens to nothing is heard no more, and is again when that is undone.
         browser.Driver.ExecuteScript("document.activeElement.blur()");
         browser.Press("s");

@@ -9,7 +9,7 @@ namespace GateSplit.Core.Planning;
 public static class PrintPlan
 {
     private const string StemBank = "stems-of-a-print";
-    private const int OwnIds = 10_000_000;
+    private const int IdsOfAKind = 10_000_000;
 
     /// <summary>Sets the split for a print.</summary>
     /// <param name="view">The split as it is.</param>
@@ -46,10 +46,11 @@ public static class PrintPlan
             return new Refusal("No source plays anything in this song, so there is no mix.");
         }
 
+        var ids = OwnIds(PrintKind.Mix, sounding.Select(u => u.Id));
         return AtTheGate(view.Split) with
         {
             Units = [.. view.Split.Units.Select(InMain)],
-            Tracks = [.. sounding.Select(u => TrackAt(view.Split, u, u.Chart.MainPort, OwnId(PrintKind.Mix, u.Id), $"{u.Name} mix"))],
+            Tracks = [.. sounding.Select(u => TrackAt(view.Split, u, u.Chart.MainPort, ids[u.Id], $"{u.Name} mix"))],
         };
     }
 
@@ -68,6 +69,8 @@ public static class PrintPlan
             return new Refusal("No source has a shared effect that sounds in this song.");
         }
 
+        var ids = OwnIds(PrintKind.Effects, returns.Select(r => r.Ref.ToString()));
+
         // Each return has a pass of its own, so that two of one port do not meet.
         var pass = returns.Select((r, i) => (r.Ref, Pass: i + 1)).ToDictionary(r => r.Ref, r => r.Pass);
         UnitElement Alone(Unit unit, UnitElement element) => pass.TryGetValue(new ElementRef(unit.Id, element.ElementId), out var only)
@@ -78,7 +81,7 @@ public static class PrintPlan
             Units = [.. view.Split.Units.Select(u => u with { Elements = [.. u.Elements.Select(e => Alone(u, e))] })],
             Tracks =
             [
-                .. returns.Select(r => TrackAt(view.Split, r.Unit, r.Unit.PortOf(r.Set with { InMain = true })!, OwnId(PrintKind.Effects, $"{r.Unit.Id}/{r.Chart.Id}"), $"{r.Chart.Name} of {r.Unit.Name}") with { Pass = pass[r.Ref] }),
+                .. returns.Select(r => TrackAt(view.Split, r.Unit, r.Unit.PortOf(r.Set with { InMain = true })!, ids[r.Ref.ToString()], $"{r.Chart.Name} of {r.Unit.Name}") with { Pass = pass[r.Ref] }),
             ],
         };
     }
@@ -96,6 +99,7 @@ public static class PrintPlan
             return new Refusal("Put the tracks into groups first, on the Recorder station: each group becomes a stem.");
         }
 
+        var ids = OwnIds(PrintKind.Stems, groups.Select(g => g.Id));
         InputRef BusOf(TrackGroup group) => new(StemBank, 2 * groups.IndexOf(group) + 1);
         return split with
         {
@@ -104,7 +108,7 @@ public static class PrintPlan
             Tracks =
             [
                 .. split.Tracks.Where(t => groups.Any(g => g.Id == t.GroupId)).Select(t => t with { Monitor = t.Armed || t.Live ? MonitorMode.Always : MonitorMode.Never, Armed = false }),
-                .. groups.Select(g => new Track(OwnId(PrintKind.Stems, g.Id), g.Name, Width.Stereo) { Input = BusOf(g), Monitor = MonitorMode.Never }),
+                .. groups.Select(g => new Track(ids[g.Id], g.Name, Width.Stereo) { Input = BusOf(g), Monitor = MonitorMode.Never }),
             ],
         };
     }
@@ -122,13 +126,14 @@ public static class PrintPlan
         }
 
         var armed = split.Tracks.Where(t => t.Armed && t.Input?.BankId != pair.Id).ToList();
+        var ids = OwnIds(PrintKind.Outboard, armed.Select(t => t.Id));
         return split with
         {
             Tracks =
             [
                 .. armed.SelectMany((t, i) => new[]
                 {
-                    t with { Id = OwnId(PrintKind.Outboard, t.Id), Armed = false, Monitor = MonitorMode.Always, LevelDb = 0, GroupId = null, Bus = new InputRef(pair.Id, 1), Pass = i + 1 },
+                    t with { Id = ids[t.Id], Armed = false, Monitor = MonitorMode.Always, LevelDb = 0, GroupId = null, Bus = new InputRef(pair.Id, 1), Pass = i + 1 },
                     t with { Input = new InputRef(pair.Id, 1), Bus = null, GroupId = null, Pass = i + 1 },
                 }),
             ],
@@ -136,13 +141,25 @@ public static class PrintPlan
     }
 
     /// <summary>
-    /// The id of a track that exists only in prints of a kind: always the same for the same source, effect or group, so that
-    /// its takes stand side by side, and far from the ids of the tracks of a split. Two different ones in a split of a few
-    /// dozen parts fall together once in many thousands; ids such as u1 and u2 never do.
+    /// Ids for tracks that exist only in prints of a kind: the same for the same source, effect or group in every print, so
+    /// that its takes stand side by side, and far from the ids of the tracks of a split.
     /// </summary>
     /// <param name="kind">The kind.</param>
-    /// <param name="of">What it stands for, such as "u2".</param>
-    private static string OwnId(PrintKind kind, string of) => $"t{(int)kind * OwnIds + of.Aggregate(0, (hash, c) => (hash * 31 + c) % OwnIds)}";
+    /// <param name="of">What they stand for, such as "u2"; all different.</param>
+    private static Dictionary<string, string> OwnIds(PrintKind kind, IEnumerable<string> of)
+    {
+        var taken = new HashSet<int>();
+        return of.ToDictionary(name => name, name =>
+        {
+            var number = name.Aggregate(0, (hash, c) => (hash * 31 + c) % IdsOfAKind);
+            while (!taken.Add(number))
+            {
+                number++;
+            }
+
+            return $"t{(int)kind * IdsOfAKind + number}";
+        });
+    }
 
     /// <summary>The same split with every source heard at its own gate, whatever is plugged or switched off on the way.</summary>
     private static Split AtTheGate(Split split) => split with

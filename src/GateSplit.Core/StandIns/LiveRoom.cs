@@ -202,9 +202,11 @@ public sealed class LiveRoom
 
     private long FrameOfBar(long bar) => _song.Tempos.ToSamples(_song.Metres.BarStart(bar), _sampleRate);
 
-    private long EndOf(Split split) => PassTimes.Of(new Checks.SplitView(split, Sounding.Elements(split, _song)), _song) is var times
-        ? (long)((double)times.Frames / times.SampleRate * _sampleRate)
-        : 0;
+    private long EndOf(Split split)
+    {
+        var times = PassTimes.Of(new Checks.SplitView(split, Sounding.Elements(split, _song)), _song);
+        return times.Frames * _sampleRate / times.SampleRate;
+    }
 
     private Dictionary<(ElementRef Element, RideControl Control), double> Held()
     {

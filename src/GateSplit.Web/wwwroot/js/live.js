@@ -21,6 +21,7 @@ export async function listen(wish) {
   const socket = new WebSocket(`${location.origin.replace("http", "ws")}${form.dataset.address}?${query}`);
   socket.binaryType = "arraybuffer";
   mine.socket = socket;
+  socket.onopen = tellRound;
   socket.onmessage = ({ data }) => {
     if (typeof data === "string") hear(mine, JSON.parse(data));
     else play(mine, node, data);
@@ -98,6 +99,14 @@ function show() {
   }
 }
 
+const roundButton = () => document.getElementById("live-round");
+
+/** The bars that go round and round; the program takes none that are not in the pass for straight on. */
+function tellRound() {
+  const bars = [Number(field("live-from")), Number(field("live-to"))];
+  tell({ round: roundButton().getAttribute("aria-pressed") === "true" && bars.every(Number.isInteger) ? bars : [] });
+}
+
 const field = (id) => document.getElementById(id).value;
 
 /** The tracks that were picked, or those on the line that is chosen; null if there are none. */
@@ -124,6 +133,12 @@ if (form) {
     if (listening) stop();
     else listenAsSet();
   });
+  roundButton().addEventListener("click", () => {
+    const on = roundButton().getAttribute("aria-pressed") !== "true";
+    roundButton().setAttribute("aria-pressed", String(on));
+    tellRound();
+  });
+  for (const id of ["live-from", "live-to"]) document.getElementById(id).addEventListener("change", tellRound);
   document.getElementById("live-ear").addEventListener("change", (event) => tell({ ear: event.target.value }));
   document.addEventListener("keydown", (event) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open], #player, #line-now")) return;
