@@ -32,13 +32,21 @@ public static class BringInPlan
         var remarks = ImmutableArray.CreateBuilder<string>();
         foreach (var rate in files.GroupBy(f => f.Format.SampleRate).Where(g => g.Key != split.Pass.SampleRate))
         {
-            remarks.Add($"{Words.List([.. rate.Select(f => f.Name)], most: 3)} {(rate.Count() == 1 ? "runs" : "run")} at {rate.Key} Hz, the session at {split.Pass.SampleRate}. The samples are kept as they are, so the file plays at its own rate.");
+            remarks.Add($"{Words.List([.. rate.Select(f => f.Name)], most: 3)} {(rate.Count() == 1 ? "runs" : "run")} at {rate.Key} Hz, the session at {split.Pass.SampleRate}. The samples are kept as they are, so the file plays at its own rate, unless it is converted.");
         }
 
         var longest = files.Select(f => f.Frames).DefaultIfEmpty().Max();
         foreach (var file in files.Where(f => f.Frames != longest && f.Format.SampleRate == files.MaxBy(o => o.Frames)!.Format.SampleRate))
         {
             remarks.Add($"{file.Name} is {longest - file.Frames} frames shorter than the longest file.");
+        }
+
+        foreach (var file in files.Where(f => f.Format.Channels == 1))
+        {
+            if (split.Tracks.FirstOrDefault(t => t.Armed && t.Width == Width.Stereo && Plain(t.Name).Length > 0 && IsNamed(file, t)) is { } wide)
+            {
+                remarks.Add($"{file.Name} has one channel, and the track {wide.Title} is stereo: make the track mono if the file is meant for it.");
+            }
         }
 
         return remarks.ToImmutable();
@@ -72,7 +80,7 @@ public static class BringInPlan
         {
             var fitting = Enumerable.Range(0, files.Count)
                 .Where(i => !used.Contains(i) && files[i].Format.Channels is 1 or 2 && files[i].Format.Channels >= (int)track.Width)
-                .Where(i => $" {Plain(Path.GetFileNameWithoutExtension(files[i].Name))} ".Contains($" {Plain(track.Name)} ", StringComparison.Ordinal))
+                .Where(i => IsNamed(files[i], track))
                 .OrderBy(i => files[i].Name.Length)
                 .ToList();
             if (fitting.Count > 0)
@@ -106,6 +114,10 @@ public static class BringInPlan
     }
 
     /// <summary>The name of a pair's channel without the side: "Overheads L" is the left of "Overheads".</summary>
+    /// <summary>True if a file's name has a track's name in it, as whole words.</summary>
+    private static bool IsNamed(BroughtFile file, Track track) =>
+        $" {Plain(Path.GetFileNameWithoutExtension(file.Name))} ".Contains($" {Plain(track.Name)} ", StringComparison.Ordinal);
+
     private static string Side(string name) => name switch
     {
         _ when name.EndsWith(" L", StringComparison.OrdinalIgnoreCase) || name.EndsWith(" R", StringComparison.OrdinalIgnoreCase) => name[..^2],

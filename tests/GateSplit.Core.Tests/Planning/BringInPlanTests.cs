@@ -59,6 +59,14 @@ public sealed class BringInPlanTests
         Assert.Equal("b.wav is 10 frames shorter than the longest file.", remarks[1]);
     }
 
+    [Fact]
+    public void A_file_of_one_channel_that_is_called_like_a_stereo_track_is_told()
+    {
+        Assert.Equal(
+            ["Room 1.wav has one channel, and the track Room is stereo: make the track mono if the file is meant for it."],
+            BringInPlan.Remarks(Kit, [File("Room 1.wav", 1), File("Overheads.wav", 2), File("Hat.wav", 1)]));
+    }
+
     private static BroughtFile File(string name, int channels) =>
         new(name, new AudioFormat(channels, 48000, SampleFormat.Pcm24), 100, ImmutableDictionary<int, string>.Empty);
 }
