@@ -1,3 +1,4 @@
+using System.Globalization;
 using GateSplit.Core.Sound;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
@@ -22,14 +23,17 @@ public sealed class RideTests
         Print(browser, take: 2);
 
         browser.Open("/sessions/1/ride?of=u1%2Fhat&control=Filter");
+        browser.Find("#points").SendKeys("1 150"); // it begins closed
         browser.Button("Perform it to take 2").Click();
         browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") == "true", "it plays");
         var area = browser.Find("#ride svg");
         var height = area.Size.Height;
-        for (var step = 0; step <= 24 && browser.Find("#ride").GetAttribute("data-performing") == "true"; step++)
+
+        // The hand goes with the music, however fast this machine is: from the bottom to the top in the first half.
+        while (browser.Find("#ride").GetAttribute("data-performing") == "true")
         {
-            new Actions(browser.Driver).MoveToElement(area, 0, (int)(height * 0.48) - (height * 24 / 25 * step / 24)).Perform();
-            Thread.Sleep(110);
+            var share = Math.Clamp(2 * double.Parse(browser.Find("#ride-now").GetAttribute("x1")!, CultureInfo.InvariantCulture) / 1000, 0, 1);
+            new Actions(browser.Driver).MoveToElement(area, 0, (int)(height * (0.48 - 0.96 * share))).Perform();
         }
 
         browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") is null, "the take has ended", TimeSpan.FromSeconds(30));
