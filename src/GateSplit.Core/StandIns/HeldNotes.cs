@@ -22,13 +22,14 @@ internal sealed class HeldNotes
     private const double Quiet = 2e-5;
 
     private const double BellRatio = 3.5;
+    private const float Half = 1 / 2147483648f; // of a turn, as the step of a phase
     private const float Damping = 0.8f; // of the low-pass; 1.41 is flat
 
     private readonly ImmutableArray<HeldVoice> _voices;
     private readonly int _sampleRate;
     private readonly List<Lanes8> _groups = [];
     private readonly List<(Lanes8 Group, int Lane, int Voice)> _sounding = [];
-    private readonly float[][] _pieces;
+    private readonly Vector256<float>[][] _pieces;
     private readonly bool[] _heard;
     private (PlayedNote Note, int Voice)[] _notes;
     private long _pieceNumber = long.MinValue;
@@ -38,7 +39,7 @@ internal sealed class HeldNotes
     public HeldNotes(ImmutableArray<HeldVoice> voices, int sampleRate)
     {
         (_voices, _sampleRate) = (voices, sampleRate);
-        _pieces = [.. voices.Select(_ => new float[PieceFrames])];
+        _pieces = [.. voices.Select(_ => new Vector256<float>[PieceFrames / Lanes.Count])];
         _heard = new bool[voices.Length];
         _notes = [.. voices.SelectMany((v, i) => v.Notes.Select(n => (n, i))).OrderBy(n => n.n.Start)];
     }
@@ -73,7 +74,7 @@ internal sealed class HeldNotes
             {
                 if (_heard[voice])
                 {
-                    _pieces[voice].AsSpan((int)within, count).CopyTo(into[voice].Span[at..]);
+                    MemoryMarshal.Cast<Vector256<float>, float>(_pieces[voice].AsSpan()).Slice((int)within, count).CopyTo(into[voice].Span[at..]);
                 }
             }
 
@@ -115,20 +116,22 @@ internal sealed class HeldNotes
             _sounding.Add((group, group.Begin(note, patch, shapeAt(note.Start), (int)(note.Start - frame)), voice));
         }
 
+        var ended = false;
         foreach (var group in _groups)
         {
-            group.Play();
+            ended |= group.Play(frame);
         }
 
         Array.Clear(_heard);
-        for (var i = 0; i < _sounding.Count; i++)
+        foreach (var (group, lane, voice) in CollectionsMarshal.AsSpan(_sounding))
         {
-            var (group, lane, voice) = _sounding[i];
-            group.AddLane(lane, _pieces[voice], begin: !_heard[voice]);
-            _heard[voice] = true;
+            group.AddLane(lane, _pieces[voice], ref _heard[voice]);
         }
 
-        _sounding.RemoveAll(s => s.Group.Ends(s.Lane));
+        if (ended)
+        {
+            _sounding.RemoveAll(s => s.Group.Ends(s.Lane, frame + PieceFrames));
+        }
     }
 
     /// <summary>Eight notes side by side.</summary>
@@ -136,6 +139,14 @@ internal sealed class HeldNotes
     {
         private readonly Note?[] _notes = new Note?[Lanes.Count];
         private readonly Vector256<float>[] _samples = new Vector256<float>[PieceFrames];
+        private readonly Vector256<float>[] _lanes = new Vector256<float>[PieceFrames]; // the same, lane after lane
+        private Vector256<float> _gain;
+        private Vector256<float> _envelope; // of 1, before the next piece
+        private Vector256<float> _factor; // the envelope of the piece after it is this much of it
+        private Vector256<float> _add; // and this besides
+        private Vector256<float> _quiet; // once it lies below this, a note has ended
+        private readonly long[] _turns = new long[Lanes.Count]; // the frame from which on this is not so
+        private long _nextTurn; // the first of these
         private readonly bool _saw = like.Saw > 0;
         private readonly bool _sine = like.Sine > 0;
         private readonly bool _bell = like.Bell > 0;
@@ -147,6 +158,7 @@ internal sealed class HeldNotes
         private Vector256<uint> _phase;
         private Vector256<uint> _phase1;
         private Vector256<uint> _phase2;
+        private Vector256<uint> _bentPhase; // of a bell, bent by the one below
         private Vector256<uint> _bellPhase;
         private Vector256<uint> _step;
         private Vector256<uint> _step1;
@@ -172,9 +184,11 @@ internal sealed class HeldNotes
         public int Begin(PlayedNote played, TonePatch patch, UnitVoice shape, int at)
         {
             var lane = Array.IndexOf(_notes, null);
-            _notes[lane] = new Note(patch, shape, played, sampleRate, at);
+            _notes[lane] = new Note(patch, shape, played, sampleRate);
             _count++;
-            _sawGain = _sawGain.WithElement(lane, (float)patch.Saw * 0.5f);
+            _turns[lane] = _nextTurn = long.MinValue;
+            _gain = _gain.WithElement(lane, _notes[lane]!.Gain);
+            _sawGain = _sawGain.WithElement(lane, (float)patch.Saw * 0.5f * Half);
             _sineGain = _sineGain.WithElement(lane, (float)patch.Sine);
             _bellGain = _bellGain.WithElement(lane, (float)patch.Bell);
             _cutoff = _cutoff.WithElement(lane, (float)(patch.CutoffHz / sampleRate));
@@ -182,8 +196,9 @@ internal sealed class HeldNotes
             var turn = 440 * Maths.Exp2((played.Key - 69 + patch.Semitones + shape.TuneSemitones) / 12.0) / sampleRate;
             var detune = Maths.Exp2(patch.DetuneCents / 2400);
             Turn(ref _phase, ref _step, lane, 0, turn, at);
-            Turn(ref _phase1, ref _step1, lane, 0.13, turn * detune, at);
-            Turn(ref _phase2, ref _step2, lane, 0.61, turn / detune, at);
+            Turn(ref _phase1, ref _step1, lane, 0.63, turn * detune, at);
+            Turn(ref _phase2, ref _step2, lane, 0.11, turn / detune, at);
+            Turn(ref _bentPhase, ref _step, lane, 0, turn, at);
             Turn(ref _bellPhase, ref _bellStep, lane, 0, turn * BellRatio, at);
             (_jump1, _jump2) = (_jump1.With(lane, turn * detune), _jump2.With(lane, turn / detune));
             _bellDepth = _bellDepth.WithElement(lane, 0.48f);
@@ -191,47 +206,68 @@ internal sealed class HeldNotes
             return lane;
         }
 
-        /// <summary>Works the next piece out.</summary>
-        public void Play()
+        /// <summary>Works the piece out that begins at a frame.</summary>
+        /// <returns>True if notes end with it.</returns>
+        public bool Play(long frame)
         {
             if (_count == 0)
             {
-                return;
+                return false;
             }
 
-            Span<float> level = stackalloc float[Lanes.Count], slope = stackalloc float[Lanes.Count], top = stackalloc float[Lanes.Count], open = stackalloc float[Lanes.Count];
-            for (var lane = 0; lane < Lanes.Count; lane++)
+            var open = _envelope;
+            _envelope = Vector256.FusedMultiplyAdd(open, _factor, _add);
+            var level = open * _gain;
+            var slope = (_envelope - open) * _gain * (1f / PieceFrames);
+            if (frame >= _nextTurn)
             {
-                if (_notes[lane] is { } note)
+                _nextTurn = long.MaxValue;
+                for (var lane = 0; lane < Lanes.Count; lane++)
                 {
-                    open[lane] = (float)note.Envelope;
-                    (level[lane], slope[lane]) = note.NextPiece();
-                    top[lane] = note.Top;
+                    if (_notes[lane] is { } note)
+                    {
+                        if (frame >= _turns[lane])
+                        {
+                            var line = note.Line(frame, open.GetElement(lane));
+                            (level, slope) = (level.WithElement(lane, (float)line.Level), slope.WithElement(lane, (float)line.Slope));
+                            Expect(lane, note, frame + PieceFrames, line.Envelope);
+                        }
+
+                        _nextTurn = Math.Min(_nextTurn, _turns[lane]);
+                    }
                 }
             }
 
-            Sound(Lanes.Groups(level)[0], Lanes.Groups(slope)[0], Lanes.Groups(top)[0], Lanes.Groups(open)[0]);
+            Sound(level, slope, open);
+            return Vector256.LessThanAny(_envelope, _quiet);
         }
 
         /// <summary>Adds a note's samples to a piece, or begins it with them.</summary>
-        public void AddLane(int lane, Span<float> piece, bool begin)
+        public void AddLane(int lane, Vector256<float>[] piece, ref bool begun)
         {
-            ReadOnlySpan<float> samples = MemoryMarshal.Cast<Vector256<float>, float>(_samples.AsSpan())[lane..];
-            for (var i = 0; i < PieceFrames; i++)
+            var samples = _lanes.AsSpan(lane * piece.Length, piece.Length);
+            for (var i = 0; i < piece.Length; i++)
             {
-                piece[i] = begin ? samples[i * Lanes.Count] : piece[i] + samples[i * Lanes.Count];
+                piece[i] = begun ? piece[i] + samples[i] : samples[i];
             }
+
+            begun = true;
         }
 
-        /// <summary>True, and the lane is free again, if its note has died away.</summary>
-        public bool Ends(int lane)
+        /// <summary>True, and the lane is free again, if its note has died away before a frame.</summary>
+        public bool Ends(int lane, long frame)
         {
-            if (!_notes[lane]!.IsOver)
+            if (_envelope.GetElement(lane) >= _quiet.GetElement(lane))
             {
                 return false;
             }
 
             _notes[lane] = null;
+            _gain = _gain.WithElement(lane, 0);
+            _envelope = _envelope.WithElement(lane, 0);
+            _factor = _factor.WithElement(lane, 0);
+            _add = _add.WithElement(lane, 0);
+            _quiet = _quiet.WithElement(lane, 0);
             _sawGain = _sawGain.WithElement(lane, 0);
             _sineGain = _sineGain.WithElement(lane, 0);
             _bellGain = _bellGain.WithElement(lane, 0);
@@ -241,57 +277,102 @@ internal sealed class HeldNotes
             return true;
         }
 
-        private void Sound(Vector256<float> level, Vector256<float> slope, Vector256<float> top, Vector256<float> open)
+        /// <summary>Sets how the envelope of a lane goes on from a frame.</summary>
+        private void Expect(int lane, Note note, long frame, double envelope)
+        {
+            (var factor, var add, var quiet, _turns[lane]) = note.GoesOn(frame, envelope);
+            _envelope = _envelope.WithElement(lane, (float)envelope);
+            _factor = _factor.WithElement(lane, (float)factor);
+            _add = _add.WithElement(lane, (float)add);
+            _quiet = _quiet.WithElement(lane, (float)quiet);
+        }
+
+        private void Sound(Vector256<float> level, Vector256<float> slope, Vector256<float> open)
         {
             // The low-pass is a state-variable filter with trapezoidal integrators (Zavalishin, "The Art of VA Filter
             // Design"), whose output is the mean of its second state before and after a sample.
             var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
             var a1 = Vector256<float>.One / (Vector256<float>.One + g * (g + Vector256.Create(Damping)));
-            var keep = a1 + a1 - Vector256<float>.One;
             var pass = (a1 + a1) * g;
-            var reach = pass * g;
-            (level, slope, top) = (level * 0.5f, slope * 0.5f, top * 0.5f); // halves, for that mean
-            var samples = _samples;
-            var (phase, phase1, phase2, bellPhase) = (_phase, _phase1, _phase2, _bellPhase);
-            var depth = Vector256.ConditionalSelect(Vector256.LessThan(_bellDepth, Vector256.Create(1e-9f)), Vector256<float>.Zero, _bellDepth); // see Still
-            var (state1, state2) = (_state1, _state2);
-            for (var i = 0; i < samples.Length; i++)
+            if (_saw)
             {
-                var value = Vector256<float>.Zero;
-                if (_saw)
-                {
-                    phase1 += _step1;
-                    phase2 += _step2;
-                    value = (_jump1.Saw(phase1) + _jump2.Saw(phase2)) * _sawGain;
-                }
-
-                if (_sine || _bell)
-                {
-                    phase += _step;
-                    if (_sine)
-                    {
-                        value += Lanes.Sin(phase) * _sineGain;
-                    }
-
-                    if (_bell)
-                    {
-                        bellPhase += _bellStep;
-                        value += Lanes.SinTurns(Lanes.OneAndTurns(phase) + depth * Lanes.Sin(bellPhase)) * _bellGain;
-                        depth *= _bellFade;
-                    }
-                }
-
-                level += slope;
-                var envelope = Vector256.MinNative(Vector256.MaxNative(level, Vector256<float>.Zero), top);
-                var high = value - state2;
-                var before = state2;
-                state2 += pass * state1 + reach * high;
-                state1 = keep * state1 + pass * high;
-                samples[i] = (before + state2) * envelope;
+                Saws();
+            }
+            else
+            {
+                Array.Clear(_samples);
             }
 
-            (_phase, _phase1, _phase2, _bellPhase) = (phase, phase1, phase2, bellPhase);
-            (_state1, _state2, _bellDepth) = (state1, state2, depth);
+            if (_sine)
+            {
+                Sines();
+            }
+
+            if (_bell)
+            {
+                Bells();
+            }
+
+            Filter(a1 + a1 - Vector256<float>.One, pass, pass * g, level * 0.5f, slope * 0.5f, _gain * 0.5f); // halves, for that mean
+            Lanes.Transpose(_samples, _lanes);
+        }
+
+        // Each of these loops works with so few numbers that all of them stay in registers.
+        private void Saws()
+        {
+            var (phase1, phase2, step1, step2, jump1, jump2, gain) = (_phase1, _phase2, _step1, _step2, _jump1, _jump2, _sawGain);
+            foreach (ref var sample in _samples.AsSpan())
+            {
+                phase1 += step1;
+                phase2 += step2;
+                sample = (jump1.Saw(phase1) + jump2.Saw(phase2)) * gain;
+            }
+
+            (_phase1, _phase2) = (phase1, phase2);
+        }
+
+        private void Sines()
+        {
+            var (phase, step, gain) = (_phase, _step, _sineGain);
+            foreach (ref var sample in _samples.AsSpan())
+            {
+                phase += step;
+                sample = Vector256.FusedMultiplyAdd(Lanes.Sin(phase), gain, sample);
+            }
+
+            _phase = phase;
+        }
+
+        private void Bells()
+        {
+            var (phase, bellPhase, step, bellStep, fade, gain) = (_bentPhase, _bellPhase, _step, _bellStep, _bellFade, _bellGain);
+            var depth = Vector256.ConditionalSelect(Vector256.LessThan(_bellDepth, Vector256.Create(1e-9f)), Vector256<float>.Zero, _bellDepth); // see Still
+            foreach (ref var sample in _samples.AsSpan())
+            {
+                phase += step;
+                bellPhase += bellStep;
+                sample = Vector256.FusedMultiplyAdd(Lanes.SinTurns(Vector256.FusedMultiplyAdd(depth, Lanes.Sin(bellPhase), Lanes.Turns(phase))), gain, sample);
+                depth *= fade;
+            }
+
+            (_bentPhase, _bellPhase, _bellDepth) = (phase, bellPhase, depth);
+        }
+
+        private void Filter(Vector256<float> keep, Vector256<float> pass, Vector256<float> reach, Vector256<float> level, Vector256<float> slope, Vector256<float> top)
+        {
+            var (state1, state2) = (_state1, _state2);
+            var stay = Vector256<float>.One - reach;
+            foreach (ref var sample in _samples.AsSpan())
+            {
+                level += slope;
+                var envelope = Vector256.MinNative(Vector256.MaxNative(level, Vector256<float>.Zero), top);
+                var before = state2;
+                state2 = Vector256.FusedMultiplyAdd(pass, state1, Vector256.FusedMultiplyAdd(stay, state2, reach * sample));
+                state1 = Vector256.FusedMultiplyAdd(keep, state1, pass * (sample - before));
+                sample = (before + state2) * envelope;
+            }
+
+            (_state1, _state2) = (state1, state2);
         }
 
         /// <summary>Sets an oscillator so that it begins its way at a sample of the piece to come.</summary>
@@ -304,106 +385,93 @@ internal sealed class HeldNotes
     }
 
     /// <summary>
-    /// The jump of a saw, rounded over two samples (polynomial band-limited step, Välimäki and Huovilainen 2007), for a
-    /// phase that is read as a number from 1 to 2.
+    /// A saw from -2^31 to 2^31 whose jump is rounded over two samples: x (1 - w^2), where w rises from 0 to 1 in the sample
+    /// before the jump and falls again in the one after it (polynomial band-limited step, Välimäki and Huovilainen 2007;
+    /// there the square has the sign of x, which is as good as x itself where w is not 0).
     /// </summary>
     private struct Jump
     {
-        private Vector256<float> _stretch; // samples a turn
-        private Vector256<float> _after;
-        private Vector256<float> _before;
+        private Vector256<float> _stretch; // samples in 2^31
+        private Vector256<float> _offset;
 
         /// <summary>The same with one lane set.</summary>
         public readonly Jump With(int lane, double turn) => new()
         {
-            _stretch = _stretch.WithElement(lane, (float)(1 / turn)),
-            _after = _after.WithElement(lane, (float)(1 + 1 / turn)),
-            _before = _before.WithElement(lane, (float)(1 - 2 / turn)),
+            _stretch = _stretch.WithElement(lane, (float)(Half / turn / 2)),
+            _offset = _offset.WithElement(lane, (float)(1 - 1 / (2 * turn))),
         };
 
-        /// <summary>The saw at a phase.</summary>
+        /// <summary>The saw at a phase: 0 at 0, its jump at half a turn.</summary>
         [MethodImpl(MethodImplOptions.AggressiveInlining)]
         public readonly Vector256<float> Saw(Vector256<uint> phase)
         {
-            var x = Lanes.OneAndTurns(phase);
-            var samples = x * _stretch;
-            var after = Vector256.MaxNative(_after - samples, Vector256<float>.Zero); // falls from 1 to 0 in the sample after the jump
-            var before = Vector256.MaxNative(_before + samples, Vector256<float>.Zero); // rises from 0 to 1 in the one before it
-            return x + x - Vector256.Create(3f) + after * after - before * before;
+            var x = Vector256.ConvertToSingle(phase.AsInt32());
+            var w = Vector256.MaxNative(Vector256.FusedMultiplyAdd(Vector256.Abs(x), _stretch, _offset), Vector256<float>.Zero);
+            return Vector256.FusedMultiplyAdd(-(w * w), x, x);
         }
     }
 
     /// <summary>The envelope of one note: a line up, then an exponential to the sustain level, then one to nothing.</summary>
-    private sealed class Note
+    private sealed class Note(TonePatch patch, UnitVoice shape, PlayedNote note, int sampleRate)
     {
-        /// <summary>An envelope that moves by less in a piece stands still: numbers near the smallest that there are cost a hundred times as much.</summary>
-        private const double Still = 1e-12;
-
-        private readonly TonePatch _patch;
-        private readonly double _gain;
-        private readonly double _attack;
-        private readonly double _keep; // octaves by which a level falls in a sample
-        private readonly double _release;
-        private readonly double _keepPiece; // what is left of it after a piece
-        private readonly double _releasePiece;
-        private readonly long _length;
+        private readonly double _attack = 1 / Math.Max(1, patch.AttackSeconds * sampleRate);
+        private readonly double _keep = Maths.Log2(Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale, sampleRate)); // octaves by which it falls in a sample
+        private readonly double _release = Maths.Log2(Maths.DecayFactor(patch.ReleaseSeconds * shape.DecayScale, sampleRate));
         private bool _attacking = true;
-        private long _at;
 
-        public Note(TonePatch patch, UnitVoice shape, PlayedNote note, int sampleRate, int at)
+        /// <summary>The level of an envelope of 1.</summary>
+        public float Gain { get; } = (float)(note.Gain * patch.Level * new Sound.Decibels(shape.LevelDb).Ratio);
+
+        /// <summary>The line from a frame to the end of the piece that begins there.</summary>
+        /// <param name="frame">The frame.</param>
+        /// <param name="before">The envelope before it.</param>
+        /// <returns>The level before the piece, what each of its samples adds to it, and the envelope behind it.</returns>
+        public (double Level, double Slope, double Envelope) Line(long frame, double before)
         {
-            _patch = patch;
-            _gain = note.Gain * patch.Level * new Sound.Decibels(shape.LevelDb).Ratio;
-            _attack = 1 / Math.Max(1, patch.AttackSeconds * sampleRate);
-            _keep = Maths.Log2(Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale, sampleRate));
-            _release = Maths.Log2(Maths.DecayFactor(patch.ReleaseSeconds * shape.DecayScale, sampleRate));
-            (_keepPiece, _releasePiece) = (Maths.Exp2(_keep * PieceFrames), Maths.Exp2(_release * PieceFrames));
-            _length = note.End - note.Start;
-            _at = -at;
-        }
-
-        /// <summary>0 to 1.</summary>
-        public double Envelope { get; private set; }
-
-        /// <summary>No sample lies above this.</summary>
-        public float Top => (float)_gain;
-
-        /// <summary>True once nothing is left to hear.</summary>
-        public bool IsOver => !_attacking && Envelope * _gain <= Quiet && (_at >= _length || _patch.Sustain == 0);
-
-        /// <summary>The level before the next piece and what each of its samples adds to it.</summary>
-        public (float Level, float Slope) NextPiece()
-        {
-            var before = Envelope;
-            var held = (int)Math.Clamp(_length - _at, 0, PieceFrames);
-            double level = before, slope;
+            var at = frame - note.Start;
+            var held = (int)Math.Clamp(note.End - frame, 0, PieceFrames);
+            double level = before, slope = 0, after;
             if (_attacking && held > 0)
             {
                 // In the first piece the line begins behind the start of the piece, and what lies below 0 is cut off.
-                level = before == 0 ? _attack * Math.Min(_at, 0) : before;
-                Envelope = Math.Min(1, level + _attack * held);
+                level = at < 0 ? _attack * at : before;
+                after = Math.Min(1, level + _attack * held);
                 slope = _attack;
             }
             else
             {
-                Envelope = _patch.Sustain + (before - _patch.Sustain) * (held == PieceFrames ? _keepPiece : Maths.Exp2(_keep * held));
-                slope = 0;
+                after = patch.Sustain + (before - patch.Sustain) * Maths.Exp2(_keep * held);
             }
 
-            _attacking &= Envelope < 1 && held == PieceFrames;
+            _attacking &= after < 1 && held == PieceFrames;
             if (held < PieceFrames)
             {
-                Envelope *= held == 0 ? _releasePiece : Maths.Exp2(_release * (PieceFrames - held));
+                after *= Maths.Exp2(_release * (PieceFrames - held));
                 slope = 0;
             }
 
-            if (slope == 0 && Math.Abs(Envelope - level) > Still)
+            return (level * Gain, (slope == 0 ? (after - level) / PieceFrames : slope) * Gain, after);
+        }
+
+        /// <summary>How the envelope goes on from one piece to the next.</summary>
+        /// <param name="frame">Where a piece begins.</param>
+        /// <param name="envelope">The envelope there.</param>
+        /// <returns>The share of it that is left after a piece, what is added, below which the note has ended, and the frame of the first piece for which this is not so.</returns>
+        public (double Factor, double Add, double Quiet, long Turn) GoesOn(long frame, double envelope)
+        {
+            if (_attacking)
             {
-                slope = (Envelope - level) / PieceFrames;
+                var pieces = (long)((1 - envelope) / (_attack * PieceFrames));
+                return (1, _attack * PieceFrames, 0, Math.Min(frame + pieces * PieceFrames, note.End - PieceFrames + 1));
             }
 
-            _at += PieceFrames;
-            return ((float)(level * _gain), (float)(slope * _gain));
+            if (frame >= note.End)
+            {
+                return (Maths.Exp2(_release * PieceFrames), 0, Quiet / Gain, long.MaxValue);
+            }
+
+            var keep = Maths.Exp2(_keep * PieceFrames);
+            return (keep, patch.Sustain * (1 - keep), patch.Sustain == 0 ? Quiet / Gain : 0, note.End - PieceFrames + 1);
         }
     }
 }

@@ -5,8 +5,8 @@ using System.Runtime.Intrinsics;
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
-/// Eight samples side by side. Only additions, multiplications and roundings, which give the same bits on every
-/// machine, with or without wide registers.
+/// Eight samples side by side. Only additions, multiplications, both at once and roundings, which give the same bits
+/// on every machine, with or without wide registers.
 /// </summary>
 internal static class Lanes
 {
@@ -46,33 +46,74 @@ internal static class Lanes
     /// |p|, the one that meets it at the Chebyshev points from 0 to 1/16.
     /// </summary>
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> SinTurns(Vector256<float> x)
+    public static Vector256<float> SinTurns(Vector256<float> x) => SinHalfTurn(x - Vector256.Round(x));
+
+    /// <summary>A phase of 32 bits in turns, from -1/2 to 1/2.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public static Vector256<float> Turns(Vector256<uint> phase) => Vector256.ConvertToSingle(phase.AsInt32()) * (1 / 4294967296f);
+
+    /// <summary>The sine of a phase of 32 bits, within 1e-6.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public static Vector256<float> Sin(Vector256<uint> phase) => SinHalfTurn(Turns(phase));
+
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static Vector256<float> SinHalfTurn(Vector256<float> x)
     {
-        x -= Vector256.Round(x);
         var p = x * (Vector256.Create(0.5f) - Vector256.Abs(x));
-        return p * Cubic(Vector256.Abs(p));
+        var q = Vector256.Abs(p);
+        var cubic = Vector256.FusedMultiplyAdd(q, Vector256.Create(55.463526f), Vector256.Create(71.270993f));
+        cubic = Vector256.FusedMultiplyAdd(q, cubic, Vector256.Create(50.266978f));
+        cubic = Vector256.FusedMultiplyAdd(q, cubic, Vector256.Create(12.566368f));
+        return p * cubic;
     }
 
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static Vector256<float> Cubic(Vector256<float> q)
+    /// <summary>From groups of which each holds a sample of every lane to the samples of the first lane, of the second, and so on.</summary>
+    /// <param name="samples">A group for each sample, a multiple of eight.</param>
+    /// <param name="lanes">As many groups.</param>
+    public static void Transpose(ReadOnlySpan<Vector256<float>> samples, Span<Vector256<float>> lanes)
     {
-        var cubic = q * 55.463526f + Vector256.Create(71.270993f);
-        cubic = q * cubic + Vector256.Create(50.266978f);
-        return q * cubic + Vector256.Create(12.566368f);
+        var each = samples.Length / Count;
+        for (var i = 0; i < each; i++)
+        {
+            var from = samples.Slice(i * Count, Count);
+            var (r0, r1, r2, r3, r4, r5, r6, r7) = (from[0], from[1], from[2], from[3], from[4], from[5], from[6], from[7]);
+            Swap1(ref r0, ref r1);
+            Swap1(ref r2, ref r3);
+            Swap1(ref r4, ref r5);
+            Swap1(ref r6, ref r7);
+            Swap2(ref r0, ref r2);
+            Swap2(ref r1, ref r3);
+            Swap2(ref r4, ref r6);
+            Swap2(ref r5, ref r7);
+            Swap4(ref r0, ref r4);
+            Swap4(ref r1, ref r5);
+            Swap4(ref r2, ref r6);
+            Swap4(ref r3, ref r7);
+            var into = lanes[i..];
+            (into[0], into[each], into[2 * each], into[3 * each]) = (r0, r1, r2, r3);
+            (into[4 * each], into[5 * each], into[6 * each], into[7 * each]) = (r4, r5, r6, r7);
+        }
     }
 
-    /// <summary>A phase of 32 bits in turns, plus one: its upper bits become those of a number from 1 to 2.</summary>
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> OneAndTurns(Vector256<uint> phase) => ((phase >> 9) | Vector256.Create(0x3F800000u)).AsSingle();
-
-    /// <summary>The sine of a phase of 32 bits, within 1e-6: half a turn on, <see cref="SinTurns"/> with the other sign.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> Sin(Vector256<uint> phase)
+    private static void Swap1(ref Vector256<float> a, ref Vector256<float> b)
     {
-        var x = Vector256.Create(1.5f) - OneAndTurns(phase);
-        var p = x * (Vector256.Create(0.5f) - Vector256.Abs(x));
-        return p * Cubic(Vector256.Abs(p));
+        var second = Vector256.Create(0, -1, 0, -1, 0, -1, 0, -1).AsSingle();
+        var (toA, toB) = (Vector256.Shuffle(b, Vector256.Create(1, 0, 3, 2, 5, 4, 7, 6)), Vector256.Shuffle(a, Vector256.Create(1, 0, 3, 2, 5, 4, 7, 6)));
+        (a, b) = (Vector256.ConditionalSelect(second, toA, a), Vector256.ConditionalSelect(second, b, toB));
     }
+
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static void Swap2(ref Vector256<float> a, ref Vector256<float> b)
+    {
+        var second = Vector256.Create(0, 0, -1, -1, 0, 0, -1, -1).AsSingle();
+        var (toA, toB) = (Vector256.Shuffle(b, Vector256.Create(2, 3, 0, 1, 6, 7, 4, 5)), Vector256.Shuffle(a, Vector256.Create(2, 3, 0, 1, 6, 7, 4, 5)));
+        (a, b) = (Vector256.ConditionalSelect(second, toA, a), Vector256.ConditionalSelect(second, b, toB));
+    }
+
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static void Swap4(ref Vector256<float> a, ref Vector256<float> b) =>
+        (a, b) = (Vector256.Create(a.GetLower(), b.GetLower()), Vector256.Create(a.GetUpper(), b.GetUpper()));
 
     /// <summary>2^x, within 1e-6 of the result for x from -100 to 100 (Taylor series of e^(x ln 2) over half a unit either way).</summary>
     public static Vector256<float> Exp2(Vector256<float> x)
