@@ -26,14 +26,20 @@ public sealed class ChannelMeter
     private long _run;
 
     /// <summary>Takes the next samples in.</summary>
-    public void Add(ReadOnlySpan<float> samples)
+    /// <returns>The highest of them without its sign; 0 for none.</returns>
+    public float Add(ReadOnlySpan<float> samples)
     {
+        var before = _peak;
+        _peak = 0;
         // Sample n always goes into sum n mod 8, so that the sums do not depend on how the samples come in.
         var lead = (int)Math.Min(samples.Length, -_frames & (Lanes - 1));
         AddOneByOne(samples[..lead]);
         var groups = MemoryMarshal.Cast<float, Vector256<float>>(samples[lead..]);
         AddGroups(groups);
         AddOneByOne(samples[(lead + groups.Length * Lanes)..]);
+        var highest = _peak;
+        _peak = Math.Max(before, highest);
+        return highest;
     }
 
     private void AddGroups(ReadOnlySpan<Vector256<float>> groups)
@@ -48,8 +54,8 @@ public sealed class ChannelMeter
             var (low, high) = Vector256.Widen(group);
             sumLow += low;
             sumHigh += high;
-            squaresLow += low * low;
-            squaresHigh += high * high;
+            squaresLow = Vector256.FusedMultiplyAdd(low, low, squaresLow);
+            squaresHigh = Vector256.FusedMultiplyAdd(high, high, squaresHigh);
             if (_run != 0 || Vector256.GreaterThanOrEqualAny(size, full))
             {
                 for (var i = 0; i < Lanes; i++)
@@ -77,12 +83,12 @@ public sealed class ChannelMeter
             if (lane < 4)
             {
                 _sumLow = _sumLow.WithElement(half, _sumLow[half] + sample);
-                _squaresLow = _squaresLow.WithElement(half, _squaresLow[half] + (double)sample * sample);
+                _squaresLow = _squaresLow.WithElement(half, Math.FusedMultiplyAdd(sample, sample, _squaresLow[half]));
             }
             else
             {
                 _sumHigh = _sumHigh.WithElement(half, _sumHigh[half] + sample);
-                _squaresHigh = _squaresHigh.WithElement(half, _squaresHigh[half] + (double)sample * sample);
+                _squaresHigh = _squaresHigh.WithElement(half, Math.FusedMultiplyAdd(sample, sample, _squaresHigh[half]));
             }
 
             var size = MathF.Abs(sample);

@@ -73,40 +73,8 @@ public static class SampleCodec
     /// <param name="frames">Receives the bytes; other channels are left alone.</param>
     public static void Encode(Span<float> samples, AudioFormat format, int channel, Span<byte> frames)
     {
-        var step = format.BytesPerFrame;
-        var at = channel * format.BytesPerSample;
-        switch (format.Sample)
-        {
-            case SampleFormat.Pcm16:
-                Quantise(samples, 32768f);
-                for (var i = 0; i < samples.Length; i++, at += step)
-                {
-                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)(samples[i] * 32768f));
-                }
-
-                break;
-            case SampleFormat.Pcm24:
-                Quantise(samples, Scale24);
-                var packed = step == 3 ? Pack24(samples, frames) : 0;
-                at += packed * step;
-                for (var i = packed; i < samples.Length; i++, at += step)
-                {
-                    var value = (int)(samples[i] * Scale24);
-                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)value);
-                    frames[at + 2] = (byte)(value >> 16);
-                }
-
-                break;
-            case SampleFormat.Float32:
-                for (var i = 0; i < samples.Length; i++, at += step)
-                {
-                    BinaryPrimitives.WriteSingleLittleEndian(frames[at..], samples[i]);
-                }
-
-                break;
-            default:
-                throw new NotSupportedException($"{format.WidthName} is read, never written from floats.");
-        }
+        Quantise(samples, format.Sample);
+        Store(samples, format, channel, frames);
     }
 
     /// <summary>Encodes all channels of a file at once, by way of interleaved floats.</summary>
@@ -118,22 +86,51 @@ public static class SampleCodec
     public static void Encode(Span<float> left, Span<float> right, SampleFormat sample, Span<float> interleaved, Span<byte> frames)
     {
         var mono = new AudioFormat(1, 1, sample);
+        Quantise(left, sample);
         if (right.IsEmpty)
         {
-            Encode(left, mono, 0, frames);
+            Store(left, mono, 0, frames);
             return;
         }
 
-        if (sample != SampleFormat.Float32)
-        {
-            var scale = sample == SampleFormat.Pcm16 ? 32768f : Scale24;
-            Quantise(left, scale);
-            Quantise(right, scale);
-        }
-
+        Quantise(right, sample);
         Interleave(left, right, interleaved);
+        Store(interleaved[..(2 * left.Length)], mono, 0, frames);
+    }
 
-        Encode(interleaved[..(2 * left.Length)], mono, 0, frames);
+    /// <summary>Writes quantised samples of one channel into interleaved frames.</summary>
+    private static void Store(ReadOnlySpan<float> samples, AudioFormat format, int channel, Span<byte> frames)
+    {
+        var step = format.BytesPerFrame;
+        var at = channel * format.BytesPerSample;
+        switch (format.Sample)
+        {
+            case SampleFormat.Pcm16:
+                for (var i = 0; i < samples.Length; i++, at += step)
+                {
+                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)(samples[i] * 32768f));
+                }
+
+                break;
+            case SampleFormat.Pcm24:
+                var packed = step == 3 ? Pack24(samples, frames) : 0;
+                at += packed * step;
+                for (var i = packed; i < samples.Length; i++, at += step)
+                {
+                    var value = (int)(samples[i] * Scale24);
+                    BinaryPrimitives.WriteInt16LittleEndian(frames[at..], (short)value);
+                    frames[at + 2] = (byte)(value >> 16);
+                }
+
+                break;
+            default:
+                for (var i = 0; i < samples.Length; i++, at += step)
+                {
+                    BinaryPrimitives.WriteSingleLittleEndian(frames[at..], samples[i]);
+                }
+
+                break;
+        }
     }
 
     private static void Interleave(ReadOnlySpan<float> left, ReadOnlySpan<float> right, Span<float> interleaved)
@@ -156,18 +153,20 @@ public static class SampleCodec
 
     private static float Finite(float sample) => float.IsFinite(sample) ? sample : 0;
 
-    /// <summary>Packs quantised samples of one channel four at a time.</summary>
-    /// <returns>How many were packed; the last few are left, since every store touches four bytes too many.</returns>
+    /// <summary>Packs quantised samples of one channel eight at a time.</summary>
+    /// <returns>How many were packed; the last few are left, since every store touches bytes of the next ones.</returns>
     private static int Pack24(ReadOnlySpan<float> samples, Span<byte> bytes)
     {
-        const int lanes = 4;
-        var order = Vector128.Create((byte)0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14, 255, 255, 255, 255);
-        var groups = MemoryMarshal.Cast<float, Vector128<float>>(samples);
+        const int lanes = 8, packed = 24, stored = 32;
+        var inner = Vector256.Create((byte)0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14, 255, 255, 255, 255, 16, 17, 18, 20, 21, 22, 24, 25, 26, 28, 29, 30, 255, 255, 255, 255);
+        var outer = Vector256.Create(0, 1, 2, 4, 5, 6, 7, 7);
+        var groups = MemoryMarshal.Cast<float, Vector256<float>>(samples);
+        bytes = bytes[..(samples.Length * packed / lanes)];
         var count = 0;
-        while (count + 1 < groups.Length)
+        while (count * packed + stored <= bytes.Length)
         {
-            var values = Vector128.ConvertToInt32Native(groups[count] * Scale24);
-            Vector128.Shuffle(values.AsByte(), order).CopyTo(bytes[(count * lanes * 3)..]);
+            var values = Vector256.ConvertToInt32Native(groups[count] * Scale24);
+            Vector256.Shuffle(Vector256.Shuffle(values.AsByte(), inner).AsInt32(), outer).AsByte().CopyTo(bytes[(count * packed)..]);
             count++;
         }
 
@@ -175,8 +174,19 @@ public static class SampleCodec
     }
 
     /// <summary>To the nearest step of an integer format, within its range.</summary>
-    private static void Quantise(Span<float> samples, float scale)
+    private static void Quantise(Span<float> samples, SampleFormat format)
     {
+        if (format == SampleFormat.Float32)
+        {
+            return;
+        }
+
+        var scale = format switch
+        {
+            SampleFormat.Pcm16 => 32768f,
+            SampleFormat.Pcm24 => Scale24,
+            _ => throw new NotSupportedException("Samples of this width are read, never written from floats."),
+        };
         var lowest = new Vector<float>(-scale);
         var highest = new Vector<float>(scale - 1);
         var step = new Vector<float>(1 / scale); // a power of two, so exact

@@ -1,3 +1,6 @@
+using System.Numerics;
+using System.Runtime.InteropServices;
+
 namespace GateSplit.Core.StandIns;
 
 /// <summary>A soft curve that lifts the quiet and bends the loud: y = x (1 + d) / (1 + d |x|), so full scale stays full scale.</summary>
@@ -11,7 +14,13 @@ internal static class Drive
             return;
         }
 
-        foreach (ref var sample in samples)
+        var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
+        foreach (ref var vector in vectors)
+        {
+            vector = vector * (1 + drive) / (Vector<float>.One + Vector.Abs(vector) * drive);
+        }
+
+        foreach (ref var sample in samples[(vectors.Length * Vector<float>.Count)..])
         {
             sample = sample * (1 + drive) / (1 + drive * MathF.Abs(sample));
         }

@@ -37,6 +37,13 @@ internal sealed class DrumSound
     private readonly double _noiseFactor;
     private readonly double _metalFactor;
     private readonly double _chokeFactor;
+    private readonly Vector256<float> _bodyPowers;
+    private readonly Vector256<float> _noisePowers;
+    private readonly Vector256<float> _metalPowers;
+    private readonly double _body8;
+    private readonly double _bend8;
+    private readonly double _noise8;
+    private readonly double _metal8;
     private readonly Vector256<uint>[] _metalTurns;
     private readonly uint[] _metalSteps;
     private readonly uint[] _metalPhases;
@@ -74,6 +81,9 @@ internal sealed class DrumSound
         _noiseFactor = Maths.DecayFactor(patch.NoiseDecaySeconds * shape.DecayScale, sampleRate);
         _metalFactor = Maths.DecayFactor(patch.MetalDecaySeconds * shape.DecayScale, sampleRate);
         _chokeFactor = Maths.DecayFactor(ChokeSeconds, sampleRate);
+        (_bodyPowers, _noisePowers, _metalPowers) = (Lanes.Powers(_bodyFactor), Lanes.Powers(_noiseFactor), Lanes.Powers(_metalFactor));
+        (_body8, _bend8) = (Lanes.EighthPower(_bodyFactor), Lanes.EighthPower(_bendFactor));
+        (_noise8, _metal8) = (Lanes.EighthPower(_noiseFactor), Lanes.EighthPower(_metalFactor));
         _noiseHigh = new OnePole(patch.NoiseHighHz, sampleRate);
         _noiseLow1 = _noiseLow2 = new OnePole(patch.NoiseLowHz, sampleRate);
         _metalLow = new OnePole(patch.MetalHz * tune * 6, sampleRate);
@@ -173,8 +183,6 @@ internal sealed class DrumSound
 
     private void AddBody(Span<Vector256<float>> groups)
     {
-        var decay = Lanes.Powers(_bodyFactor);
-        double decay8 = Lanes.EighthPower(_bodyFactor), bend8 = Lanes.EighthPower(_bendFactor);
         float share = _bodyShare * _gain, overtone = _overtoneShare * _gain;
         foreach (ref var group in groups)
         {
@@ -185,21 +193,22 @@ internal sealed class DrumSound
                 value += Lanes.SinTurns(moved * (float)SkinOvertone + Vector256.Create((float)_overtonePhase)) * overtone;
             }
 
-            group += value * decay * (float)_body;
+            group += value * _bodyPowers * (float)_body;
             var turn = _bodyStep * (8 + _bendDepth * _bend * _bendSums.GetElement(7));
             _phase = Fraction(_phase + turn);
             _overtonePhase = Fraction(_overtonePhase + turn * SkinOvertone);
-            _bend *= bend8;
-            _body *= decay8;
+            _bend *= _bend8;
+            _body *= _body8;
         }
     }
 
     private void AddNoise(Span<Vector256<float>> groups)
     {
-        Span<float> envelope = stackalloc float[PieceFrames];
-        FillNoiseEnvelope(envelope);
-        var levels = Lanes.Groups(envelope);
+        Span<float> bursts = stackalloc float[_burstsLeft > 0 ? PieceFrames : 0];
+        FillBursts(bursts);
+        var levels = Lanes.Groups(bursts);
         var random = _random;
+        var gain = _gain * NoiseGain;
         OnePole high = _noiseHigh, low1 = _noiseLow1, low2 = _noiseLow2;
         for (var i = 0; i < groups.Length; i++)
         {
@@ -209,50 +218,36 @@ internal sealed class DrumSound
             var value = Vector256.ConvertToSingle(random.AsInt32()) * (1 / 2147483648f);
             value -= low1.Next(value);
             value -= low2.Next(value);
-            groups[i] += high.Next(value) * levels[i];
+            groups[i] += high.Next(value) * (levels.IsEmpty ? _noisePowers * ((float)_noise * gain) : levels[i]);
+            _noise *= levels.IsEmpty ? _noise8 : 1;
         }
 
         (_random, _noiseHigh, _noiseLow1, _noiseLow2) = (random, high, low1, low2);
     }
 
-    private void FillNoiseEnvelope(Span<float> envelope)
+    /// <summary>The levels of a piece of a clap: a few short falls, and behind the last of them the long one.</summary>
+    private void FillBursts(Span<float> levels)
     {
         var gain = _gain * NoiseGain;
         var at = _at;
-        var i = 0;
-        for (; _burstsLeft > 0 && i < envelope.Length; i++, at++)
+        foreach (ref var level in levels)
         {
-            var within = (int)(at % _burstSamples);
-            envelope[i] = (float)(_noise * (1 - 0.8 * within / _burstSamples)) * gain;
-            if (within == _burstSamples - 1)
+            if (_burstsLeft > 0)
             {
-                _burstsLeft--;
+                var within = (int)(at++ % _burstSamples);
+                level = (float)(_noise * (1 - 0.8 * within / _burstSamples)) * gain;
+                _burstsLeft -= within == _burstSamples - 1 ? 1 : 0;
+            }
+            else
+            {
+                level = (float)_noise * gain;
+                _noise *= _noiseFactor;
             }
         }
-
-        // Two samples at a time: two short chains of multiplications instead of a long one.
-        double noise = _noise, next = _noise * _noiseFactor, factor2 = _noiseFactor * _noiseFactor;
-        for (; i + 1 < envelope.Length; i += 2)
-        {
-            envelope[i] = (float)noise * gain;
-            envelope[i + 1] = (float)next * gain;
-            noise *= factor2;
-            next *= factor2;
-        }
-
-        if (i < envelope.Length)
-        {
-            envelope[i] = (float)noise * gain;
-            noise = next;
-        }
-
-        _noise = noise;
     }
 
     private void AddMetal(Span<Vector256<float>> groups)
     {
-        var decay = Lanes.Powers(_metalFactor);
-        var decay8 = Lanes.EighthPower(_metalFactor);
         var low = _metalLow;
         foreach (ref var group in groups)
         {
@@ -265,8 +260,8 @@ internal sealed class DrumSound
             }
 
             var value = Vector256<float>.One - Vector256.ConvertToSingle(halves.AsInt32()) * (1 / 3f);
-            group += (value - low.Next(value)) * decay * (float)(_metal * _gain);
-            _metal *= decay8;
+            group += (value - low.Next(value)) * _metalPowers * (float)(_metal * _gain);
+            _metal *= _metal8;
         }
 
         _metalLow = low;

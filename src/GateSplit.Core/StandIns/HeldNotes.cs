@@ -46,7 +46,7 @@ internal sealed class HeldNotes
 
     /// <summary>Works the next samples out.</summary>
     /// <param name="start">The frame of the first; it follows the last of the stretch before.</param>
-    /// <param name="into">For each voice where they go: silence until then.</param>
+    /// <param name="into">For each voice where they go.</param>
     public void Render(long start, ReadOnlySpan<Memory<float>> into)
     {
         var frames = into[0].Length;
@@ -63,7 +63,12 @@ internal sealed class HeldNotes
             {
                 if (_sounding.Count == 0 && (_next == _notes.Length || _notes[_next].Note.Start >= start + frames))
                 {
-                    return; // nothing begins before the end of this stretch
+                    foreach (var voice in into)
+                    {
+                        voice.Span[at..].Clear(); // nothing begins before the end of this stretch
+                    }
+
+                    return;
                 }
 
                 _pieceNumber = piece;
@@ -72,9 +77,14 @@ internal sealed class HeldNotes
 
             for (var voice = 0; voice < into.Length; voice++)
             {
+                var target = into[voice].Span.Slice(at, count);
                 if (_heard[voice])
                 {
-                    MemoryMarshal.Cast<Vector256<float>, float>(_pieces[voice].AsSpan()).Slice((int)within, count).CopyTo(into[voice].Span[at..]);
+                    MemoryMarshal.Cast<Vector256<float>, float>(_pieces[voice].AsSpan()).Slice((int)within, count).CopyTo(target);
+                }
+                else
+                {
+                    target.Clear();
                 }
             }
 

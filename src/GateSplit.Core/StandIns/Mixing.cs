@@ -54,28 +54,4 @@ internal static class Mixing
             }
         }
     }
-
-    /// <summary>The highest of the samples without their signs; 0 for none.</summary>
-    public static float Peak(ReadOnlySpan<float> samples)
-    {
-        var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
-        var highest = Vector<float>.Zero;
-        foreach (var vector in vectors)
-        {
-            highest = Vector.MaxNative(highest, Vector.Abs(vector));
-        }
-
-        var peak = 0f;
-        for (var i = 0; i < Vector<float>.Count; i++)
-        {
-            peak = Math.Max(peak, highest[i]);
-        }
-
-        foreach (var sample in samples[(vectors.Length * Vector<float>.Count)..])
-        {
-            peak = Math.Max(peak, Math.Abs(sample));
-        }
-
-        return peak;
-    }
 }

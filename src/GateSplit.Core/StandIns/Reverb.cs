@@ -50,13 +50,12 @@ internal sealed class Reverb : IReturnEffect
     private void ProcessChunk(ReadOnlySpan<float> inLeft, ReadOnlySpan<float> inRight, Span<float> outLeft, Span<float> outRight)
     {
         var frames = inLeft.Length;
-        outLeft.Clear();
-        outRight.Clear();
+        bool left = false, right = false;
         for (var i = 0; i < Lines; i++)
         {
             var taps = _taps[i].AsSpan(0, frames);
             ReadRing(i, taps);
-            Mixing.AddScaled((i & 1) == 0 ? outLeft : outRight, taps, Level);
+            Mixing.Sum((i & 1) == 0 ? outLeft : outRight, taps, Level, ref (i & 1) == 0 ? ref left : ref right);
             Damp(taps, ref _last[i], _gains[i] * Normal);
         }
 

@@ -282,12 +282,11 @@ public sealed class StandInRecorder
             right[..Math.Min(before, right.Length)].Clear();
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
-            _level = Math.Max(Mixing.Peak(left), Mixing.Peak(right));
             SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
-            Measure(0, left);
+            _level = Measure(0, left);
             if (!right.IsEmpty)
             {
-                Measure(1, right);
+                _level = Math.Max(_level, Measure(1, right));
             }
 
             _writer.Write(bytes);
@@ -297,10 +296,10 @@ public sealed class StandInRecorder
         /// <summary>The highest sample of the block that was recorded last.</summary>
         public (string TrackId, float Peak) Level => (_track.Id, _level);
 
-        private void Measure(int channel, ReadOnlySpan<float> samples)
+        private float Measure(int channel, ReadOnlySpan<float> samples)
         {
-            _meters[channel].Add(samples);
             _overview.Add(channel, samples);
+            return _meters[channel].Add(samples);
         }
 
         public void Finish()

@@ -31,6 +31,7 @@ public sealed class UnitStandIn
     private readonly Master? _master;
     private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
     private readonly float[][][] _gate;
+    private readonly bool[] _begun; // for each channel of the gate whether anything has arrived in this stretch
     private readonly float[][] _sendBus;
     private readonly Element? _alone;
     private readonly bool _mainHeard;
@@ -92,6 +93,7 @@ public sealed class UnitStandIn
         _mainHeard = ports?.Contains(unit.Chart.MainPort.Number) != false;
 
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
+        _begun = new bool[_gate.Length];
         _sendBus = [new float[StretchFrames], new float[StretchFrames]];
     }
 
@@ -161,19 +163,15 @@ public sealed class UnitStandIn
                 Alone = Alone.And(_alone.Left(frames), _alone.Chart.Width == Width.Stereo ? _alone.Right(frames) : []);
             }
 
-            foreach (var channel in _gate)
-            {
-                channel[block.Side].AsSpan(from, frames).Clear();
-            }
-
+            Array.Clear(_begun);
             foreach (var (port, element, gain) in _feeds)
             {
-                Feed(
-                    _gate[port.FirstChannel - 1][block.Side].AsSpan(from, frames),
-                    port.Width == Width.Mono ? [] : _gate[port.LastChannel - 1][block.Side].AsSpan(from, frames),
-                    element,
-                    gain,
-                    port.Tap != Tap.BeforeFader);
+                Feed(port, element, gain, block, from, frames);
+            }
+
+            for (var channel = 0; channel < _gate.Length; channel++)
+            {
+                _gate[channel][block.Side].AsSpan(from, _begun[channel] ? 0 : frames).Clear();
             }
         }
 
@@ -216,37 +214,43 @@ public sealed class UnitStandIn
         {
             var left = _sendBus[0].AsSpan(0, frames);
             var right = _sendBus[1].AsSpan(0, frames);
-            left.Clear();
-            right.Clear();
+            bool anyLeft = false, anyRight = false;
             foreach (var (element, gain) in _sends)
             {
-                Mixing.AddScaled(left, element.Sent(0, frames), (float)gain.LL);
-                Mixing.AddScaled(right, element.Sent(0, frames), (float)gain.RL);
+                Mixing.Sum(left, element.Sent(0, frames), (float)gain.LL, ref anyLeft);
+                Mixing.Sum(right, element.Sent(0, frames), (float)gain.RL, ref anyRight);
                 if (element.Chart.Width == Width.Stereo)
                 {
-                    Mixing.AddScaled(left, element.Sent(1, frames), (float)gain.LR);
-                    Mixing.AddScaled(right, element.Sent(1, frames), (float)gain.RR);
+                    Mixing.Sum(left, element.Sent(1, frames), (float)gain.LR, ref anyLeft);
+                    Mixing.Sum(right, element.Sent(1, frames), (float)gain.RR, ref anyRight);
                 }
             }
 
+            left[..(anyLeft ? 0 : frames)].Clear();
+            right[..(anyRight ? 0 : frames)].Clear();
             _effects[i].Process(left, right, _returns[i].Left(frames), _returns[i].Right(frames));
             _returns[i].Move(start, frames);
         }
     }
 
-    private static void Feed(Span<float> left, Span<float> right, Element element, Gain2x2 gain, bool afterFader)
+    /// <summary>Adds what an element puts on a port in a stretch.</summary>
+    private void Feed(ChartPort port, Element element, Gain2x2 gain, Block block, int from, int frames)
     {
-        var stereo = element.Chart.Width == Width.Stereo;
-        Mixing.AddScaled(left, element.At(0, left.Length, afterFader), (float)gain.LL);
-        if (stereo)
+        var afterFader = port.Tap != Tap.BeforeFader;
+        void Add(int channel, double fromLeft, double fromRight)
         {
-            Mixing.AddScaled(left, element.At(1, left.Length, afterFader), (float)gain.LR);
+            var into = _gate[channel - 1][block.Side].AsSpan(from, frames);
+            Mixing.Sum(into, element.At(0, frames, afterFader), (float)fromLeft, ref _begun[channel - 1]);
+            if (element.Chart.Width == Width.Stereo)
+            {
+                Mixing.Sum(into, element.At(1, frames, afterFader), (float)fromRight, ref _begun[channel - 1]);
+            }
         }
 
-        Mixing.AddScaled(right, element.At(0, right.Length, afterFader), (float)gain.RL);
-        if (stereo)
+        Add(port.FirstChannel, gain.LL, gain.LR);
+        if (port.Width == Width.Stereo)
         {
-            Mixing.AddScaled(right, element.At(1, right.Length, afterFader), (float)gain.RR);
+            Add(port.LastChannel, gain.RL, gain.RR);
         }
     }
 

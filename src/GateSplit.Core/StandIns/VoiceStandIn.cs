@@ -70,20 +70,20 @@ internal sealed class VoiceStandIn
     {
         if (!IsIdle)
         {
-            _struck?.Render(block.Start, Begin(block).Span);
+            var samples = Begin(block).Span;
+            samples.Clear();
+            _struck?.Render(block.Start, samples);
             End(block);
         }
     }
 
     /// <summary>Makes room for the next block.</summary>
-    /// <returns>Where its samples go: silence until then.</returns>
+    /// <returns>Where its samples go.</returns>
     public Memory<float> Begin(Block block)
     {
         _samples[1 - block.Side].AsSpan(_framesBefore, _history).CopyTo(_samples[block.Side]);
         _framesBefore = block.Frames;
-        var samples = _samples[block.Side].AsMemory(_history, block.Frames);
-        samples.Span.Clear();
-        return samples;
+        return _samples[block.Side].AsMemory(_history, block.Frames);
     }
 
     /// <summary>Sees where the block that was rendered is silent.</summary>
