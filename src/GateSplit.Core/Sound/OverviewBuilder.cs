@@ -1,5 +1,5 @@
-using System.Numerics;
 using System.Runtime.InteropServices;
+using System.Runtime.Intrinsics;
 
 namespace GateSplit.Core.Sound;
 
@@ -35,26 +35,29 @@ public sealed class OverviewBuilder
 
     private static void Widen(ReadOnlySpan<float> samples, ref float low, ref float high)
     {
-        var lows = new Vector<float>(low);
-        var highs = new Vector<float>(high);
-        var vectors = MemoryMarshal.Cast<float, Vector<float>>(samples);
+        var lows = Vector256.Create(low);
+        var highs = Vector256.Create(high);
+        var vectors = MemoryMarshal.Cast<float, Vector256<float>>(samples);
         foreach (var vector in vectors)
         {
-            lows = Vector.MinNative(lows, vector);
-            highs = Vector.MaxNative(highs, vector);
+            lows = Vector256.MinNative(lows, vector);
+            highs = Vector256.MaxNative(highs, vector);
         }
 
-        for (var i = 0; i < Vector<float>.Count; i++)
-        {
-            low = Math.Min(low, lows[i]);
-            high = Math.Max(high, highs[i]);
-        }
-
-        foreach (var sample in samples[(vectors.Length * Vector<float>.Count)..])
+        low = Lowest(lows);
+        high = -Lowest(-highs);
+        foreach (var sample in samples[(vectors.Length * Vector256<float>.Count)..])
         {
             low = Math.Min(low, sample);
             high = Math.Max(high, sample);
         }
+    }
+
+    private static float Lowest(Vector256<float> x)
+    {
+        var four = Vector128.MinNative(x.GetLower(), x.GetUpper());
+        var two = Vector128.MinNative(four, Vector128.Shuffle(four, Vector128.Create(2, 3, 0, 1)));
+        return Math.Min(two.GetElement(0), two.GetElement(1));
     }
 
     private static short ToShort(float value) => (short)Math.Clamp(MathF.Round(value * 32767f), -32767f, 32767f);

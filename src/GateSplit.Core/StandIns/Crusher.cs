@@ -15,18 +15,20 @@ internal sealed class Crusher(InsertPatch patch, int sampleRate)
     /// <summary>Crushes samples in place.</summary>
     public void Process(Span<float> samples)
     {
+        var (phase, held) = (_phase, _held);
         foreach (ref var sample in samples)
         {
-            if (_phase >= 1)
+            if (phase >= 1)
             {
-                _phase -= 1;
-                _held = _levels > 0 ? MathF.Round(sample * _levels) / _levels : sample;
+                phase -= 1;
+                held = _levels > 0 ? MathF.Round(sample * _levels) / _levels : sample;
             }
 
-            _phase += _step;
-            sample = _held;
+            phase += _step;
+            sample = held;
         }
 
+        (_phase, _held) = (phase, held);
         Drive.Apply(samples, (float)patch.Drive);
     }
 }

@@ -10,9 +10,10 @@ internal sealed class Desk
     private readonly SplitSignal _signal;
     private readonly Split _split;
     private readonly Dictionary<string, UnitStandIn> _sources;
-    private readonly Dictionary<string, float[][][]> _tracks;
+    private readonly Dictionary<string, float[][]> _tracks;
     private readonly ImmutableArray<string> _order;
     private readonly Dictionary<(object Feed, int Side), DelayLine> _late;
+    private readonly ILookup<string, DelayLine> _lateInto;
 
     /// <summary>Makes a desk.</summary>
     /// <param name="split">The split.</param>
@@ -25,65 +26,76 @@ internal sealed class Desk
         _split = split;
         _signal = signal;
         _sources = sources;
-        float[][] Sides(Track track) => [.. Enumerable.Range(0, (int)track.Width).Select(_ => new float[mostFrames])];
-        _tracks = split.Tracks.ToDictionary(t => t.Id, t => new[] { Sides(t), Sides(t) });
+        _tracks = split.Tracks.ToDictionary(t => t.Id, t => Enumerable.Range(0, (int)t.Width).Select(_ => new float[mostFrames]).ToArray());
         _order = [.. Order().Where(id => needed?.Contains(id) != false)];
-        _late = signal.TrackFeeds.Select(f => ((object)f, f.DelaySamples)).Concat(signal.BusFeeds.Select(f => ((object)f, f.DelaySamples)))
+        var late = signal.TrackFeeds.Select(f => (Feed: (object)f, f.TrackId, f.DelaySamples))
+            .Concat(signal.BusFeeds.Select(f => (Feed: (object)f, TrackId: f.ToTrackId, f.DelaySamples)))
             .Where(f => f.DelaySamples > 0)
-            .SelectMany(f => Enumerable.Range(0, 2).Select(side => (Key: (f.Item1, side), f.DelaySamples)))
-            .ToDictionary(f => f.Key, f => new DelayLine(f.DelaySamples, mostFrames));
+            .SelectMany(f => Enumerable.Range(0, 2).Select(side => (f.Feed, Side: side, f.TrackId, Line: new DelayLine(f.DelaySamples, mostFrames))))
+            .ToList();
+        _late = late.ToDictionary(l => (l.Feed, l.Side), l => l.Line);
+        _lateInto = late.ToLookup(l => l.TrackId, l => l.Line);
     }
 
-    /// <summary>What arrived on one side of a track; nobody else needs it any more, so it may be changed.</summary>
-    public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][block.Side][side].AsSpan(0, block.Frames);
+    /// <summary>The tracks that feed others or are fed by them, those that feed first; all others may be mixed in any order, and side by side.</summary>
+    public IEnumerable<string> Joined => _order.Where(id => _signal.BusFeeds.Any(b => b.ToTrackId == id || b.FromTrackId == id));
 
+    /// <summary>What arrived on one side of a track in the block that was mixed last. Once those it feeds are mixed it may be changed.</summary>
+    public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][side].AsSpan(0, block.Frames);
+
+    /// <summary>Mixes a block of all tracks.</summary>
     public void Mix(Block block)
     {
         foreach (var id in _order)
         {
-            var sides = _tracks[id][block.Side];
-            bool left = false, right = false;
-            void Add(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain)
-            {
-                Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromLeft, (float)gain.LL, ref left);
-                Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromRight, (float)gain.LR, ref left);
-                if (sides.Length > 1)
-                {
-                    Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromLeft, (float)gain.RL, ref right);
-                    Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromRight, (float)gain.RR, ref right);
-                }
-            }
+            Mix(id, block);
+        }
+    }
 
-            void Arrive(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain, double drive)
+    /// <summary>Mixes a block of one track.</summary>
+    public void Mix(string id, Block block)
+    {
+        var sides = _tracks[id];
+        bool left = false, right = false;
+        void Add(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain)
+        {
+            Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromLeft, (float)gain.LL, ref left);
+            Mixing.Sum(sides[0].AsSpan(0, block.Frames), fromRight, (float)gain.LR, ref left);
+            if (sides.Length > 1)
             {
-                if (drive == 0)
-                {
-                    Add(fromLeft, fromRight, gain);
-                }
-                else
-                {
-                    Add(Driven(fromLeft, gain.Largest, drive), Driven(fromRight, gain.Largest, drive), 1 / gain.Largest * gain);
-                }
+                Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromLeft, (float)gain.RL, ref right);
+                Mixing.Sum(sides[1].AsSpan(0, block.Frames), fromRight, (float)gain.RR, ref right);
             }
-
-            foreach (var feed in _signal.Into(id).Where(f => _sources.ContainsKey(f.UnitId)))
-            {
-                var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
-                var source = _sources[feed.UnitId];
-                Arrive(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain, feed.Drive);
-            }
-
-            foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
-            {
-                var from = _tracks[feed.FromTrackId][block.Side];
-                Arrive(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain, feed.Drive);
-            }
-
-            sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
-            sides[^1].AsSpan(0, right || sides.Length == 1 ? 0 : block.Frames).Clear();
         }
 
-        foreach (var line in _late.Values)
+        void Arrive(ReadOnlySpan<float> fromLeft, ReadOnlySpan<float> fromRight, Gain2x2 gain, double drive)
+        {
+            if (drive == 0)
+            {
+                Add(fromLeft, fromRight, gain);
+            }
+            else
+            {
+                Add(Driven(fromLeft, gain.Largest, drive), Driven(fromRight, gain.Largest, drive), 1 / gain.Largest * gain);
+            }
+        }
+
+        foreach (var feed in _signal.Into(id).Where(f => _sources.ContainsKey(f.UnitId)))
+        {
+            var port = _split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!;
+            var source = _sources[feed.UnitId];
+            Arrive(Late(feed, 0, source.Gate(port.FirstChannel, block)), Late(feed, 1, source.Gate(port.LastChannel, block)), feed.Gain, feed.Drive);
+        }
+
+        foreach (var feed in _signal.BusFeeds.Where(b => b.ToTrackId == id))
+        {
+            var from = _tracks[feed.FromTrackId];
+            Arrive(Late(feed, 0, from[0].AsSpan(0, block.Frames)), Late(feed, 1, from[^1].AsSpan(0, block.Frames)), feed.Gain, feed.Drive);
+        }
+
+        sides[0].AsSpan(0, left ? 0 : block.Frames).Clear();
+        sides[^1].AsSpan(0, right || sides.Length == 1 ? 0 : block.Frames).Clear();
+        foreach (var line in _lateInto[id])
         {
             line.Advance();
         }

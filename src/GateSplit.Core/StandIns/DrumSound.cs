@@ -44,15 +44,17 @@ internal sealed class DrumSound
     private readonly double _bend8;
     private readonly double _noise8;
     private readonly double _metal8;
-    private readonly Vector256<uint>[] _metalTurns;
-    private readonly uint[] _metalSteps;
-    private readonly uint[] _metalPhases;
+    private readonly Vector256<uint>[] _metalPhases; // of eight samples
+    private readonly Vector256<uint>[] _metalSteps; // to the next eight
     private readonly int _burstSamples;
     private readonly long _choked;
-    private OnePole _noiseHigh;
-    private OnePole _noiseLow1;
-    private OnePole _noiseLow2;
-    private OnePole _metalLow;
+    private readonly OnePole _noiseHigh;
+    private readonly OnePole _noiseLow;
+    private readonly OnePole _metalLow;
+    private Vector256<float> _noiseHighLast;
+    private Vector256<float> _noiseLowLast1;
+    private Vector256<float> _noiseLowLast2;
+    private Vector256<float> _metalLowLast;
     private Vector256<uint> _random;
     private double _body;
     private double _noise;
@@ -85,16 +87,16 @@ internal sealed class DrumSound
         (_body8, _bend8) = (Lanes.EighthPower(_bodyFactor), Lanes.EighthPower(_bendFactor));
         (_noise8, _metal8) = (Lanes.EighthPower(_noiseFactor), Lanes.EighthPower(_metalFactor));
         _noiseHigh = new OnePole(patch.NoiseHighHz, sampleRate);
-        _noiseLow1 = _noiseLow2 = new OnePole(patch.NoiseLowHz, sampleRate);
+        _noiseLow = new OnePole(patch.NoiseLowHz, sampleRate);
         _metalLow = new OnePole(patch.MetalHz * tune * 6, sampleRate);
         _bodyShare = (float)patch.BodyLevel;
         _overtoneShare = (float)patch.OvertoneLevel;
         _body = patch.BodyLevel + patch.OvertoneLevel > 0 ? 1 : 0;
         _noise = patch.NoiseLevel;
         _metal = patch.MetalLevel;
-        _metalSteps = [.. MetalRatios.Select(r => (uint)(patch.MetalHz * tune * r / sampleRate * 4294967296.0))];
-        _metalTurns = [.. _metalSteps.Select(s => Vector256.Create(1u, 2, 3, 4, 5, 6, 7, 8) * s)];
-        _metalPhases = new uint[MetalRatios.Length];
+        uint[] steps = [.. MetalRatios.Select(r => (uint)(patch.MetalHz * tune * r / sampleRate * 4294967296.0))];
+        _metalPhases = [.. steps.Select(s => Vector256.Create(1u, 2, 3, 4, 5, 6, 7, 8) * s)];
+        _metalSteps = [.. steps.Select(s => Vector256.Create(8 * s))];
         _burstSamples = (int)(BurstSeconds * sampleRate);
         _burstsLeft = patch.Bursts - 1;
         _choked = note.ChokedAfter;
@@ -181,25 +183,30 @@ internal sealed class DrumSound
         }
     }
 
+    // What a loop changes it keeps in locals: a field would be stored and loaded again for each group.
     private void AddBody(Span<Vector256<float>> groups)
     {
         float share = _bodyShare * _gain, overtone = _overtoneShare * _gain;
+        double phase = _phase, overtonePhase = _overtonePhase, bend = _bend, body = _body;
+        double step = _bodyStep, depth = _bodyStep * _bendDepth, bentStep = _bodyStep * _bendDepth * _bendSums.GetElement(7);
         foreach (ref var group in groups)
         {
-            var moved = Lanes.OneToEight * (float)_bodyStep + _bendSums * (float)(_bodyStep * _bendDepth * _bend);
-            var value = Lanes.SinTurns(moved + Vector256.Create((float)_phase)) * share;
+            var moved = Lanes.OneToEight * (float)step + _bendSums * (float)(depth * bend);
+            var value = Lanes.SinTurns(moved + Vector256.Create((float)phase)) * share;
             if (overtone > 0)
             {
-                value += Lanes.SinTurns(moved * (float)SkinOvertone + Vector256.Create((float)_overtonePhase)) * overtone;
+                value += Lanes.SinTurns(moved * (float)SkinOvertone + Vector256.Create((float)overtonePhase)) * overtone;
             }
 
-            group += value * _bodyPowers * (float)_body;
-            var turn = _bodyStep * (8 + _bendDepth * _bend * _bendSums.GetElement(7));
-            _phase = Fraction(_phase + turn);
-            _overtonePhase = Fraction(_overtonePhase + turn * SkinOvertone);
-            _bend *= _bend8;
-            _body *= _body8;
+            group += value * _bodyPowers * (float)body;
+            var turn = step * 8 + bentStep * bend;
+            phase = Fraction(phase + turn);
+            overtonePhase = Fraction(overtonePhase + turn * SkinOvertone);
+            bend *= _bend8;
+            body *= _body8;
         }
+
+        (_phase, _overtonePhase, _bend, _body) = (phase, overtonePhase, bend, body);
     }
 
     private void AddNoise(Span<Vector256<float>> groups)
@@ -209,20 +216,30 @@ internal sealed class DrumSound
         var levels = Lanes.Groups(bursts);
         var random = _random;
         var gain = _gain * NoiseGain;
-        OnePole high = _noiseHigh, low1 = _noiseLow1, low2 = _noiseLow2;
+        var noise = _noise;
+        var (high, low1, low2) = (_noiseHighLast, _noiseLowLast1, _noiseLowLast2);
         for (var i = 0; i < groups.Length; i++)
         {
             random ^= random << 13;
             random ^= random >> 17;
             random ^= random << 5;
             var value = Vector256.ConvertToSingle(random.AsInt32()) * (1 / 2147483648f);
-            value -= low1.Next(value);
-            value -= low2.Next(value);
-            groups[i] += high.Next(value) * (levels.IsEmpty ? _noisePowers * ((float)_noise * gain) : levels[i]);
-            _noise *= levels.IsEmpty ? _noise8 : 1;
+            value -= _noiseLow.Next(value, ref low1);
+            value -= _noiseLow.Next(value, ref low2);
+            value = _noiseHigh.Next(value, ref high);
+            if (levels.IsEmpty)
+            {
+                groups[i] += value * (_noisePowers * ((float)noise * gain));
+                noise *= _noise8;
+            }
+            else
+            {
+                groups[i] += value * levels[i];
+            }
         }
 
-        (_random, _noiseHigh, _noiseLow1, _noiseLow2) = (random, high, low1, low2);
+        (_random, _noiseHighLast, _noiseLowLast1, _noiseLowLast2) = (random, high, low1, low2);
+        _noise = levels.IsEmpty ? noise : _noise;
     }
 
     /// <summary>The levels of a piece of a clap: a few short falls, and behind the last of them the long one.</summary>
@@ -248,23 +265,31 @@ internal sealed class DrumSound
 
     private void AddMetal(Span<Vector256<float>> groups)
     {
-        var low = _metalLow;
-        foreach (ref var group in groups)
+        // The top bit of a phase says which half of its turn a square is in.
+        Span<Vector256<uint>> halves = stackalloc Vector256<uint>[PieceFrames / Lanes.Count];
+        halves.Clear();
+        for (var partial = 0; partial < _metalPhases.Length; partial++)
         {
-            // The top bit of a phase says which half of its turn a square is in.
-            var halves = Vector256<uint>.Zero;
-            for (var i = 0; i < _metalPhases.Length; i++)
+            var (phase, step) = (_metalPhases[partial], _metalSteps[partial]);
+            foreach (ref var half in halves)
             {
-                halves += (_metalTurns[i] + Vector256.Create(_metalPhases[i])) >> 31;
-                _metalPhases[i] += 8 * _metalSteps[i];
+                half += phase >> 31;
+                phase += step;
             }
 
-            var value = Vector256<float>.One - Vector256.ConvertToSingle(halves.AsInt32()) * (1 / 3f);
-            group += (value - low.Next(value)) * _metalPowers * (float)(_metal * _gain);
-            _metal *= _metal8;
+            _metalPhases[partial] = phase;
         }
 
-        _metalLow = low;
+        var low = _metalLowLast;
+        var metal = _metal;
+        for (var i = 0; i < groups.Length; i++)
+        {
+            var value = Vector256<float>.One - Vector256.ConvertToSingle(halves[i].AsInt32()) * (1 / 3f);
+            groups[i] += (value - _metalLow.Next(value, ref low)) * _metalPowers * (float)(metal * _gain);
+            metal *= _metal8;
+        }
+
+        (_metalLowLast, _metal) = (low, metal);
     }
 
     [MethodImpl(MethodImplOptions.AggressiveInlining)]

@@ -157,8 +157,6 @@ internal sealed class HeldNotes
         private Vector256<float> _quiet; // once it lies below this, a note has ended
         private readonly long[] _turns = new long[Lanes.Count]; // the frame from which on this is not so
         private long _nextTurn; // the first of these
-        private readonly bool _saw = like.Saw > 0;
-        private readonly bool _sine = like.Sine > 0;
         private readonly bool _bell = like.Bell > 0;
         private Vector256<float> _sawGain;
         private Vector256<float> _sineGain;
@@ -182,8 +180,8 @@ internal sealed class HeldNotes
         private Vector256<float> _state2;
         private int _count;
 
-        /// <summary>True if there is room for a note of this kind: with the same oscillators.</summary>
-        public bool Takes(TonePatch patch) => _count < Lanes.Count && _saw == patch.Saw > 0 && _sine == patch.Sine > 0 && _bell == patch.Bell > 0;
+        /// <summary>True if there is room for a note of this kind: bells, which take longest, are kept apart from all others.</summary>
+        public bool Takes(TonePatch patch) => _count < Lanes.Count && _bell == patch.Bell > 0;
 
         /// <summary>Takes a note into a free lane.</summary>
         /// <param name="played">The note.</param>
@@ -304,53 +302,17 @@ internal sealed class HeldNotes
             var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
             var a1 = Vector256<float>.One / (Vector256<float>.One + g * (g + Vector256.Create(Damping)));
             var pass = (a1 + a1) * g;
-            if (_saw)
+            if (_bell)
             {
-                Saws();
+                Bells();
             }
             else
             {
                 Array.Clear(_samples);
             }
 
-            if (_sine)
-            {
-                Sines();
-            }
-
-            if (_bell)
-            {
-                Bells();
-            }
-
-            Filter(a1 + a1 - Vector256<float>.One, pass, pass * g, level * 0.5f, slope * 0.5f, _gain * 0.5f); // halves, for that mean
+            Tones(a1 + a1 - Vector256<float>.One, pass, pass * g, level * 0.5f, slope * 0.5f, _gain * 0.5f); // halves, for that mean
             Lanes.Transpose(_samples, _lanes);
-        }
-
-        // Each of these loops works with so few numbers that all of them stay in registers.
-        private void Saws()
-        {
-            var (phase1, phase2, step1, step2, jump1, jump2, gain) = (_phase1, _phase2, _step1, _step2, _jump1, _jump2, _sawGain);
-            foreach (ref var sample in _samples.AsSpan())
-            {
-                phase1 += step1;
-                phase2 += step2;
-                sample = (jump1.Saw(phase1) + jump2.Saw(phase2)) * gain;
-            }
-
-            (_phase1, _phase2) = (phase1, phase2);
-        }
-
-        private void Sines()
-        {
-            var (phase, step, gain) = (_phase, _step, _sineGain);
-            foreach (ref var sample in _samples.AsSpan())
-            {
-                phase += step;
-                sample = Vector256.FusedMultiplyAdd(Lanes.Sin(phase), gain, sample);
-            }
-
-            _phase = phase;
         }
 
         private void Bells()
@@ -361,28 +323,49 @@ internal sealed class HeldNotes
             {
                 phase += step;
                 bellPhase += bellStep;
-                sample = Vector256.FusedMultiplyAdd(Lanes.SinTurns(Vector256.FusedMultiplyAdd(depth, Lanes.Sin(bellPhase), Lanes.Turns(phase))), gain, sample);
+                sample = Lanes.SinTurns(Vector256.FusedMultiplyAdd(depth, Lanes.Sin(bellPhase), Lanes.Turns(phase))) * gain;
                 depth *= fade;
             }
 
             (_bentPhase, _bellPhase, _bellDepth) = (phase, bellPhase, depth);
         }
 
-        private void Filter(Vector256<float> keep, Vector256<float> pass, Vector256<float> reach, Vector256<float> level, Vector256<float> slope, Vector256<float> top)
+        /// <summary>Adds saws and sines to what lies there, and puts all of it through low-pass and envelope.</summary>
+        /// <remarks>The low-pass waits for itself; while it does, the oscillators of the next samples are worked out.</remarks>
+        private void Tones(Vector256<float> keep, Vector256<float> pass, Vector256<float> reach, Vector256<float> level, Vector256<float> slope, Vector256<float> top)
         {
             var (state1, state2) = (_state1, _state2);
             var stay = Vector256<float>.One - reach;
+            var (phase1, phase2, step1, step2, jump1, jump2, sawGain) = (_phase1, _phase2, _step1, _step2, _jump1, _jump2, _sawGain);
+            var (phase, step, sineGain) = (_phase, _step, _sineGain);
+            bool saws = sawGain != Vector256<float>.Zero, sines = sineGain != Vector256<float>.Zero;
             foreach (ref var sample in _samples.AsSpan())
             {
+                var x = sample;
+                if (saws)
+                {
+                    phase1 += step1;
+                    phase2 += step2;
+                    var (x1, square1) = jump1.Saw(phase1);
+                    var (x2, square2) = jump2.Saw(phase2);
+                    x = Vector256.FusedMultiplyAdd(x1 + x2 - Vector256.FusedMultiplyAdd(square1, x1, square2 * x2), sawGain, x);
+                }
+
+                if (sines)
+                {
+                    phase += step;
+                    x = Vector256.FusedMultiplyAdd(Lanes.Sin(phase), sineGain, x);
+                }
+
                 level += slope;
                 var envelope = Vector256.MinNative(Vector256.MaxNative(level, Vector256<float>.Zero), top);
                 var before = state2;
-                state2 = Vector256.FusedMultiplyAdd(pass, state1, Vector256.FusedMultiplyAdd(stay, state2, reach * sample));
-                state1 = Vector256.FusedMultiplyAdd(keep, state1, pass * (sample - before));
+                state2 = Vector256.FusedMultiplyAdd(pass, state1, Vector256.FusedMultiplyAdd(stay, state2, reach * x));
+                state1 = Vector256.FusedMultiplyAdd(keep, state1, pass * (x - before));
                 sample = (before + state2) * envelope;
             }
 
-            (_state1, _state2) = (state1, state2);
+            (_state1, _state2, _phase1, _phase2, _phase) = (state1, state2, phase1, phase2, phase);
         }
 
         /// <summary>Sets an oscillator so that it begins its way at a sample of the piece to come.</summary>
@@ -411,13 +394,13 @@ internal sealed class HeldNotes
             _offset = _offset.WithElement(lane, (float)(1 - 1 / (2 * turn))),
         };
 
-        /// <summary>The saw at a phase: 0 at 0, its jump at half a turn.</summary>
+        /// <summary>The saw at a phase, 0 at 0 and its jump at half a turn, and the share of it that its rounding takes off.</summary>
         [MethodImpl(MethodImplOptions.AggressiveInlining)]
-        public readonly Vector256<float> Saw(Vector256<uint> phase)
+        public readonly (Vector256<float> X, Vector256<float> Square) Saw(Vector256<uint> phase)
         {
             var x = Vector256.ConvertToSingle(phase.AsInt32());
             var w = Vector256.MaxNative(Vector256.FusedMultiplyAdd(Vector256.Abs(x), _stretch, _offset), Vector256<float>.Zero);
-            return Vector256.FusedMultiplyAdd(-(w * w), x, x);
+            return (x, w * w);
         }
     }
 

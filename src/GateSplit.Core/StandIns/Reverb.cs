@@ -1,5 +1,6 @@
 using System.Numerics;
-using System.Runtime.InteropServices;
+using System.Runtime.CompilerServices;
+using System.Runtime.Intrinsics;
 
 namespace GateSplit.Core.StandIns;
 
@@ -11,7 +12,7 @@ namespace GateSplit.Core.StandIns;
 internal sealed class Reverb : IReturnEffect
 {
     private const int Lines = 8;
-    private const int Chunk = 1024;
+    private const int Chunk = 256; // so that the taps stay in the first cache
     private const float Damping = 0.22f;
     private const float Send = 0.5f;
     private const float Level = 0.6f;
@@ -59,23 +60,54 @@ internal sealed class Reverb : IReturnEffect
             Damp(taps, ref _last[i], _gains[i] * Normal);
         }
 
-        for (var step = 1; step < Lines; step *= 2)
-        {
-            for (var i = 0; i < Lines; i++)
-            {
-                if ((i & step) == 0)
-                {
-                    SumAndDifference(_taps[i].AsSpan(0, frames), _taps[i + step].AsSpan(0, frames));
-                }
-            }
-        }
-
+        Turn(frames, inLeft, inRight);
         for (var i = 0; i < Lines; i++)
         {
-            var taps = _taps[i].AsSpan(0, frames);
-            Mixing.AddScaled(taps, (i & 1) == 0 ? inLeft : inRight, Send);
-            WriteRing(i, taps);
+            WriteRing(i, _taps[i].AsSpan(0, frames));
         }
+    }
+
+    /// <summary>The taps through the matrix, and what goes in added to them.</summary>
+    private void Turn(int frames, ReadOnlySpan<float> inLeft, ReadOnlySpan<float> inRight)
+    {
+        var at = 0;
+        for (; at + Lanes.Count <= frames; at += Lanes.Count)
+        {
+            TurnGroup(at, Vector256.Create(inLeft[at..]), Vector256.Create(inRight[at..]));
+        }
+
+        if (at < frames)
+        {
+            Span<float> left = stackalloc float[Lanes.Count], right = stackalloc float[Lanes.Count];
+            left.Clear();
+            right.Clear();
+            inLeft[at..].CopyTo(left);
+            inRight[at..].CopyTo(right);
+            TurnGroup(at, Vector256.Create<float>(left), Vector256.Create<float>(right));
+        }
+    }
+
+    /// <summary>Eight samples of all lines: the matrix is three rounds of sums and differences.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private void TurnGroup(int at, Vector256<float> inLeft, Vector256<float> inRight)
+    {
+        Span<float> a = _taps[0], b = _taps[1], c = _taps[2], d = _taps[3], e = _taps[4], f = _taps[5], g = _taps[6], h = _taps[7];
+        Vector256<float> va = At(a, at), vb = At(b, at), vc = At(c, at), vd = At(d, at), ve = At(e, at), vf = At(f, at), vg = At(g, at), vh = At(h, at);
+        (va, vb, vc, vd) = (va + vb, va - vb, vc + vd, vc - vd);
+        (ve, vf, vg, vh) = (ve + vf, ve - vf, vg + vh, vg - vh);
+        (va, vb, vc, vd) = (va + vc, vb + vd, va - vc, vb - vd);
+        (ve, vf, vg, vh) = (ve + vg, vf + vh, ve - vg, vf - vh);
+        var (left, right) = (inLeft * Send, inRight * Send);
+        (va + ve + left).CopyTo(a[at..]);
+        (vb + vf + right).CopyTo(b[at..]);
+        (vc + vg + left).CopyTo(c[at..]);
+        (vd + vh + right).CopyTo(d[at..]);
+        (va - ve + left).CopyTo(e[at..]);
+        (vb - vf + right).CopyTo(f[at..]);
+        (vc - vg + left).CopyTo(g[at..]);
+        (vd - vh + right).CopyTo(h[at..]);
+
+        static Vector256<float> At(ReadOnlySpan<float> samples, int at) => Vector256.Create(samples[at..]);
     }
 
     /// <summary>The mean of a sample and the one before it, weighted: a low-pass without feedback, and the line's gain.</summary>
@@ -96,21 +128,6 @@ internal sealed class Reverb : IReturnEffect
         for (var i = at + Vector<float>.Count - 1; i >= 0; i--)
         {
             samples[i] = (samples[i] * (1 - Damping) + (i > 0 ? samples[i - 1] : before) * Damping) * gain;
-        }
-    }
-
-    private static void SumAndDifference(Span<float> a, Span<float> b)
-    {
-        var va = MemoryMarshal.Cast<float, Vector<float>>(a);
-        var vb = MemoryMarshal.Cast<float, Vector<float>>(b);
-        for (var i = 0; i < va.Length; i++)
-        {
-            (va[i], vb[i]) = (va[i] + vb[i], va[i] - vb[i]);
-        }
-
-        for (var i = va.Length * Vector<float>.Count; i < a.Length; i++)
-        {
-            (a[i], b[i]) = (a[i] + b[i], a[i] - b[i]);
         }
     }
 

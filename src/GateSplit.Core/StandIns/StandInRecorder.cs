@@ -180,13 +180,13 @@ public sealed class StandInRecorder
     }
 
     /// <summary>
-    /// The work on four blocks that follow each other, done side by side: the voices of one, the gates of the one before
-    /// it, the desk of the one before that, and the files of the last. So the threads meet once a block.
+    /// The work on three blocks that follow each other, done side by side: the voices of one, the gates of the one before
+    /// it, the tracks and their files of the one before that. So the threads meet once a block.
     /// </summary>
     private sealed class Stages
     {
         /// <summary>How many steps after its voices a block is written.</summary>
-        public const int Behind = 3;
+        public const int Behind = 2;
 
         private readonly List<(int Behind, Action<Block> Work)> _pieces = [];
         private readonly int _threads;
@@ -196,13 +196,35 @@ public sealed class StandInRecorder
         {
             var (sources, desk) = (room.Sources, room.Desk);
             _threads = threads;
+
+            // The longest pieces come first, so that no thread waits for another one's last.
+            _pieces.AddRange(sources.Values.Where(s => s.Voices > 0).Select(s => (0, (Action<Block>)(block => s.RenderVoice(0, block)))));
             _pieces.AddRange(sources.Values.Select(s => (1, (Action<Block>)s.RenderGate)));
             _pieces.AddRange(
                 from source in sources.Values
-                from voice in Enumerable.Range(0, source.Voices)
+                from voice in Enumerable.Range(1, Math.Max(0, source.Voices - 1))
                 select (0, (Action<Block>)(block => source.RenderVoice(voice, block))));
-            _pieces.Add((2, desk.Mix));
-            _pieces.AddRange(tapes.Select(t => (Behind, (Action<Block>)(block => t.Record(desk, block)))));
+            var joined = desk.Joined.ToList();
+            _pieces.Add((Behind, block => RecordJoined(joined, desk, tapes, block)));
+            _pieces.AddRange(tapes.Where(t => !joined.Contains(t.TrackId)).Select(t => (Behind, (Action<Block>)(block =>
+            {
+                desk.Mix(t.TrackId, block);
+                t.Record(desk, block);
+            }))));
+        }
+
+        /// <summary>Tracks that feed each other are recorded once all of them are mixed.</summary>
+        private static void RecordJoined(List<string> joined, Desk desk, List<Tape> tapes, Block block)
+        {
+            foreach (var id in joined)
+            {
+                desk.Mix(id, block);
+            }
+
+            foreach (var tape in tapes.Where(t => joined.Contains(t.TrackId)))
+            {
+                tape.Record(desk, block);
+            }
         }
 
         /// <summary>Goes one block further.</summary>
@@ -260,6 +282,8 @@ public sealed class StandInRecorder
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
             _interleaved = new float[_format.Channels == 1 ? 0 : 2 * mostFrames];
         }
+
+        public string TrackId => _track.Id;
 
         public void Record(Desk desk, Block block)
         {

@@ -17,7 +17,7 @@ public sealed class UnitStandIn
     private const double MetresPerSecond = 343;
 
     /// <summary>Elements are mixed in stretches so short that all of them stay in the cache.</summary>
-    private const int StretchFrames = 1024;
+    private const int StretchFrames = 512;
 
     private readonly Unit _unit;
     private readonly VoiceStandIn[] _voices;
@@ -30,7 +30,7 @@ public sealed class UnitStandIn
     private readonly IReturnEffect[] _effects;
     private readonly Master? _master;
     private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
-    private readonly float[][][] _gate;
+    private readonly float[][][] _gate; // a channel that nothing reaches holds zeros for good
     private readonly bool[] _begun; // for each channel of the gate whether anything has arrived in this stretch
     private readonly float[][] _sendBus;
     private readonly Element? _alone;
@@ -125,18 +125,18 @@ public sealed class UnitStandIn
     /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
     public int Voices => _struck.Length + (_heldNotes is null ? 0 : 1);
 
-    /// <summary>First step of a block: what each struck voice plays, and last what all held ones play.</summary>
+    /// <summary>First step of a block: what all held voices play, which takes longest and so comes first, and what each struck one plays.</summary>
     /// <param name="index">0-based.</param>
     /// <param name="block">The next block.</param>
     public void RenderVoice(int index, Block block)
     {
-        if (index < _struck.Length)
+        if (_heldNotes is null || index > 0)
         {
-            _struck[index].Render(block);
+            _struck[_heldNotes is null ? index : index - 1].Render(block);
             return;
         }
 
-        _heldNotes!.Render(block.Start, [.. _held.Select(v => v.Begin(block))]);
+        _heldNotes.Render(block.Start, [.. _held.Select(v => v.Begin(block))]);
         foreach (var voice in _held)
         {
             voice.End(block);
@@ -167,11 +167,6 @@ public sealed class UnitStandIn
             foreach (var (port, element, gain) in _feeds)
             {
                 Feed(port, element, gain, block, from, frames);
-            }
-
-            for (var channel = 0; channel < _gate.Length; channel++)
-            {
-                _gate[channel][block.Side].AsSpan(from, _begun[channel] ? 0 : frames).Clear();
             }
         }
 
@@ -300,7 +295,7 @@ public sealed class UnitStandIn
             }
 
             Left(left ? 0 : frames).Clear();
-            Right(right ? 0 : frames).Clear();
+            Right(right || chart.Width == Width.Mono ? 0 : frames).Clear();
             for (var side = 0; side < inserts.Length; side++)
             {
                 inserts[side].Process(side == 0 ? Left(frames) : Right(frames));

@@ -363,12 +363,12 @@ public sealed class RecorderTests : IDisposable
             },
         }.Print(t => Path.Combine(folder, t.Id + ".wav"), Then);
 
-        // Three more steps are needed until a block is written: seven blocks are.
+        // Two more steps are needed until a block is written: eight blocks are.
         Assert.All(early, t =>
         {
-            Assert.Equal(7 * 4800, t.Measure.Frames);
-            Assert.Equal(Samples(whole[t.Track.Name])[..(7 * 4800)], Samples(t));
-            Assert.Equal("33600", Programs.Run("soxi", "-s", t.Path).Trim());
+            Assert.Equal(8 * 4800, t.Measure.Frames);
+            Assert.Equal(Samples(whole[t.Track.Name])[..(8 * 4800)], Samples(t));
+            Assert.Equal("38400", Programs.Run("soxi", "-s", t.Path).Trim());
         });
     }
 
