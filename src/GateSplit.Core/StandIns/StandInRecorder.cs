@@ -250,6 +250,9 @@ public sealed class StandInRecorder
     /// <summary>One armed track's file, measured as it is written: the numbers are of what the file holds.</summary>
     private sealed class Tape : IDisposable
     {
+        /// <summary>Samples are encoded and measured in stretches so short that they stay in the cache.</summary>
+        private const int StretchFrames = 1024;
+
         private readonly Track _track;
         private readonly string _path;
         private readonly AudioFormat _format;
@@ -280,7 +283,7 @@ public sealed class StandInRecorder
             _converters = Converter.Of(track, split, mostFrames);
             _overview = new OverviewBuilder(_format.Channels);
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
-            _interleaved = new float[_format.Channels == 1 ? 0 : 2 * mostFrames];
+            _interleaved = new float[_format.Channels == 1 ? 0 : 2 * StretchFrames];
         }
 
         public string TrackId => _track.Id;
@@ -306,11 +309,11 @@ public sealed class StandInRecorder
             right[..Math.Min(before, right.Length)].Clear();
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
-            SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
-            _level = Measure(0, left);
-            if (!right.IsEmpty)
+            _level = 0;
+            for (var at = 0; at < block.Frames; at += StretchFrames)
             {
-                _level = Math.Max(_level, Measure(1, right));
+                var frames = Math.Min(StretchFrames, block.Frames - at);
+                Take(left.Slice(at, frames), right.IsEmpty ? right : right.Slice(at, frames), bytes.Slice(at * _format.BytesPerFrame, frames * _format.BytesPerFrame));
             }
 
             _writer.Write(bytes);
@@ -320,10 +323,17 @@ public sealed class StandInRecorder
         /// <summary>The highest sample of the block that was recorded last.</summary>
         public (string TrackId, float Peak) Level => (_track.Id, _level);
 
-        private float Measure(int channel, ReadOnlySpan<float> samples)
+        /// <summary>Encodes a stretch, and measures what it decodes to.</summary>
+        private void Take(Span<float> left, Span<float> right, Span<byte> bytes)
         {
-            _overview.Add(channel, samples);
-            return _meters[channel].Add(samples);
+            SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
+            _overview.Add(0, left);
+            _level = Math.Max(_level, _meters[0].Add(left));
+            if (!right.IsEmpty)
+            {
+                _overview.Add(1, right);
+                _level = Math.Max(_level, _meters[1].Add(right));
+            }
         }
 
         public void Finish()
