@@ -55,16 +55,18 @@ internal sealed class Converter
     {
         if (_late is not null)
         {
-            _late.Process(samples).CopyTo(samples);
-            _late.Advance();
+            _late.Process(samples).Span.CopyTo(samples);
         }
 
         if (_noise > 0)
         {
+            var state = _state;
             foreach (ref var sample in samples)
             {
-                sample += _noise * (Next() - Next());
+                sample += _noise * (Next(ref state) - Next(ref state));
             }
+
+            _state = state;
         }
 
         if (_clips)
@@ -77,11 +79,11 @@ internal sealed class Converter
     }
 
     /// <summary>The next even number from 0 to 1 (Marsaglia, "Xorshift RNGs", J. Stat. Software 8 (2003)).</summary>
-    private float Next()
+    private static float Next(ref uint state)
     {
-        _state ^= _state << 13;
-        _state ^= _state >> 17;
-        _state ^= _state << 5;
-        return _state * (1f / 4294967296f);
+        state ^= state << 13;
+        state ^= state >> 17;
+        state ^= state << 5;
+        return state * (1f / 4294967296f);
     }
 }

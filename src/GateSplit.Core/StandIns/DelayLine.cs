@@ -17,13 +17,11 @@ internal sealed class DelayLine
     }
 
     /// <summary>What comes out while a block goes in; readable until the next one.</summary>
-    public ReadOnlySpan<float> Process(ReadOnlySpan<float> block)
+    public ReadOnlyMemory<float> Process(ReadOnlySpan<float> block)
     {
+        _samples.AsSpan(_blockFrames, _delay).CopyTo(_samples);
         block.CopyTo(_samples.AsSpan(_delay));
         _blockFrames = block.Length;
-        return _samples.AsSpan(0, block.Length);
+        return _samples.AsMemory(0, block.Length);
     }
-
-    /// <summary>Moves on by the block that was read last.</summary>
-    public void Advance() => _samples.AsSpan(_blockFrames, _delay).CopyTo(_samples);
 }

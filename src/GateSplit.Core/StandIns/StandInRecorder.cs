@@ -27,7 +27,7 @@ public sealed class StandInRecorder
     }
 
     /// <summary>Frames rendered at a time.</summary>
-    public int BlockFrames { get; init; } = 8192;
+    public int BlockFrames { get; init; } = 4096;
 
     /// <summary>Threads to work with.</summary>
     public int Threads { get; init; } = 2;
@@ -204,27 +204,13 @@ public sealed class StandInRecorder
                 from source in sources.Values
                 from voice in Enumerable.Range(1, Math.Max(0, source.Voices - 1))
                 select (0, (Action<Block>)(block => source.RenderVoice(voice, block))));
-            var joined = desk.Joined.ToList();
-            _pieces.Add((Behind, block => RecordJoined(joined, desk, tapes, block)));
-            _pieces.AddRange(tapes.Where(t => !joined.Contains(t.TrackId)).Select(t => (Behind, (Action<Block>)(block =>
+            var joined = tapes.Where(t => desk.Joined.Contains(t.TrackId)).ToList();
+            _pieces.Add((Behind, block =>
             {
-                desk.Mix(t.TrackId, block);
-                t.Record(desk, block);
-            }))));
-        }
-
-        /// <summary>Tracks that feed each other are recorded once all of them are mixed.</summary>
-        private static void RecordJoined(List<string> joined, Desk desk, List<Tape> tapes, Block block)
-        {
-            foreach (var id in joined)
-            {
-                desk.Mix(id, block);
-            }
-
-            foreach (var tape in tapes.Where(t => joined.Contains(t.TrackId)))
-            {
-                tape.Record(desk, block);
-            }
+                desk.MixJoined(block);
+                joined.ForEach(t => t.RecordJoined(desk, block));
+            }));
+            _pieces.AddRange(tapes.Except(joined).Select(t => (Behind, (Action<Block>)(block => t.Record(desk, block)))));
         }
 
         /// <summary>Goes one block further.</summary>
@@ -267,6 +253,8 @@ public sealed class StandInRecorder
         private readonly OverviewBuilder _overview;
         private readonly byte[] _bytes;
         private readonly float[] _interleaved;
+        private readonly float[] _left = new float[StretchFrames];
+        private readonly float[] _right;
 
         public Tape(Track track, string path, Split split, PassTimes times, BroadcastInfo info, int mostFrames)
         {
@@ -284,49 +272,78 @@ public sealed class StandInRecorder
             _overview = new OverviewBuilder(_format.Channels);
             _bytes = new byte[mostFrames * _format.BytesPerFrame];
             _interleaved = new float[_format.Channels == 1 ? 0 : 2 * StretchFrames];
+            _right = new float[_format.Channels == 1 ? 0 : StretchFrames];
         }
 
         public string TrackId => _track.Id;
 
+        /// <summary>Mixes and records a block of a track by itself.</summary>
         public void Record(Desk desk, Block block)
         {
-            var bytes = _bytes.AsSpan(0, block.Frames * _format.BytesPerFrame);
+            _level = 0;
+            for (var at = 0; at < block.Frames; at += StretchFrames)
+            {
+                var frames = Math.Min(StretchFrames, block.Frames - at);
+                var left = _left.AsSpan(0, frames);
+                var right = _right.AsSpan(0, Math.Min(frames, _right.Length));
+                desk.Mix(_track, block, at, left, right);
+                Take(left, right, block.Start + at, at);
+            }
+
+            Write(block);
+        }
+
+        /// <summary>Records a block of a track that was mixed with the tracks it is joined to.</summary>
+        public void RecordJoined(Desk desk, Block block)
+        {
+            _level = 0;
             var left = desk.Samples(_track, 0, block);
             var right = _format.Channels == 1 ? [] : desk.Samples(_track, 1, block);
+            for (var at = 0; at < block.Frames; at += StretchFrames)
+            {
+                var frames = Math.Min(StretchFrames, block.Frames - at);
+                Take(left.Slice(at, frames), right.IsEmpty ? right : right.Slice(at, frames), block.Start + at, at);
+            }
+
+            Write(block);
+        }
+
+        private void Write(Block block)
+        {
+            if (block.Start >= 0)
+            {
+                _writer.Write(_bytes.AsSpan(0, block.Frames * _format.BytesPerFrame));
+                _recorded += block.Frames;
+            }
+        }
+
+        /// <summary>The highest sample of the block that was recorded last.</summary>
+        public (string TrackId, float Peak) Level => (_track.Id, _level);
+
+        /// <summary>Converts and encodes a stretch, and measures what it decodes to. What sounds before the first bar is only converted.</summary>
+        /// <param name="left">Left, or all of a mono track; changed.</param>
+        /// <param name="right">Right; empty for a mono track.</param>
+        /// <param name="start">Its first frame.</param>
+        /// <param name="at">Where in its block it lies.</param>
+        private void Take(Span<float> left, Span<float> right, long start, int at)
+        {
             if (_converters.Length > 0)
             {
                 _converters[0].Process(left);
                 _converters[^1].Process(right);
             }
 
-            if (block.Start < 0)
+            if (start < 0)
             {
                 return;
             }
 
-            var before = (int)Math.Clamp(_from - block.Start, 0, block.Frames);
+            var before = (int)Math.Clamp(_from - start, 0, left.Length);
             left[..before].Clear();
             right[..Math.Min(before, right.Length)].Clear();
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
-            _level = 0;
-            for (var at = 0; at < block.Frames; at += StretchFrames)
-            {
-                var frames = Math.Min(StretchFrames, block.Frames - at);
-                Take(left.Slice(at, frames), right.IsEmpty ? right : right.Slice(at, frames), bytes.Slice(at * _format.BytesPerFrame, frames * _format.BytesPerFrame));
-            }
-
-            _writer.Write(bytes);
-            _recorded += block.Frames;
-        }
-
-        /// <summary>The highest sample of the block that was recorded last.</summary>
-        public (string TrackId, float Peak) Level => (_track.Id, _level);
-
-        /// <summary>Encodes a stretch, and measures what it decodes to.</summary>
-        private void Take(Span<float> left, Span<float> right, Span<byte> bytes)
-        {
-            SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes);
+            SampleCodec.Encode(left, right, _format.Sample, _interleaved, _bytes.AsSpan(at * _format.BytesPerFrame, left.Length * _format.BytesPerFrame));
             _overview.Add(0, left);
             _level = Math.Max(_level, _meters[0].Add(left));
             if (!right.IsEmpty)

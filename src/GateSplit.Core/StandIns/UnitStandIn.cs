@@ -109,7 +109,10 @@ public sealed class UnitStandIn
     /// <summary>What stands at a channel of the gate in a block.</summary>
     /// <param name="channel">1-based.</param>
     /// <param name="block">The block whose gate was rendered last, or the one before it.</param>
-    public ReadOnlySpan<float> Gate(int channel, Block block) => _gate[channel - 1][block.Side].AsSpan(0, block.Frames);
+    public ReadOnlySpan<float> Gate(int channel, Block block) => GateMemory(channel, block).Span;
+
+    /// <summary>The same, to be kept until the block is read.</summary>
+    internal ReadOnlyMemory<float> GateMemory(int channel, Block block) => _gate[channel - 1][block.Side].AsMemory(0, block.Frames);
 
     /// <summary>Goes to a frame before the first block is rendered: notes that still sound there sound as if they had been heard.</summary>
     public void SkipTo(long frame)
