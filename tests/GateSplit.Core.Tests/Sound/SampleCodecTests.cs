@@ -32,6 +32,33 @@ public sealed class SampleCodecTests
         });
     }
 
+    [Theory]
+    [InlineData(SampleFormat.Pcm16, 1)]
+    [InlineData(SampleFormat.Pcm16, 2)]
+    [InlineData(SampleFormat.Pcm24, 1)]
+    [InlineData(SampleFormat.Pcm24, 2)]
+    public void A_file_of_any_length_holds_every_sample_rounded_to_the_nearest_step(SampleFormat sample, int channels)
+    {
+        var scale = sample == SampleFormat.Pcm16 ? 32768.0 : 8388608.0;
+        var width = sample == SampleFormat.Pcm16 ? 2 : 3;
+        var random = new Random(7);
+        for (var frames = 0; frames < 70; frames++)
+        {
+            var sides = Enumerable.Range(0, channels).Select(_ => Enumerable.Range(0, frames).Select(_ => (float)(2.4 * random.NextDouble() - 1.2)).ToArray()).ToArray();
+            var asked = sides.Select(s => s.ToArray()).ToArray();
+            var bytes = new byte[frames * channels * width];
+            SampleCodec.Encode(sides[0], channels == 1 ? [] : sides[1], sample, new float[2 * frames], bytes);
+            for (var i = 0; i < frames * channels; i++)
+            {
+                var step = (long)Math.Clamp(Math.Round(asked[i % channels][i / channels] * scale), -scale, scale - 1);
+                var held = bytes.AsSpan(i * width, width);
+                var read = held[0] + (held[1] << 8) + (width == 3 ? held[2] << 16 : 0);
+                Assert.Equal(step, held[^1] < 128 ? read : read - (1 << (8 * width)));
+                Assert.Equal(step / scale, sides[i % channels][i / channels]);
+            }
+        }
+    }
+
     [Fact]
     public void Known_values_are_decoded_by_hand()
     {

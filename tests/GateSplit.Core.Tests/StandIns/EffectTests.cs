@@ -36,6 +36,44 @@ public sealed class EffectTests
     }
 
     [Theory]
+    [InlineData(7)]
+    [InlineData(300)]
+    [InlineData(9000)]
+    public void A_reverb_is_its_network_worked_out_one_sample_after_the_other(int block)
+    {
+        const double decaySeconds = 1.5;
+        const int frames = 9000;
+        var random = new Random(1);
+        var left = Enumerable.Range(0, frames).Select(i => i < 2000 ? (float)random.NextDouble() - 0.5f : 0).ToArray();
+        var right = Enumerable.Range(0, frames).Select(i => i == 100 ? 1f : 0).ToArray();
+        float[] outLeft = new float[frames], outRight = new float[frames];
+        var reverb = new Reverb(decaySeconds, Rate);
+        for (var at = 0; at < frames; at += block)
+        {
+            var n = Math.Min(block, frames - at);
+            reverb.Process(left.AsSpan(at, n), right.AsSpan(at, n), outLeft.AsSpan(at, n), outRight.AsSpan(at, n));
+        }
+
+        int[] delays = [1425, 1589, 1819, 1983, 2289, 2587, 2847, 3221]; // 29.7, 33.1 ... ms, made odd
+        var written = delays.Select(_ => new double[frames]).ToArray();
+        double Tap(int line, int i) => i >= delays[line] ? written[line][i - delays[line]] : 0;
+        for (var i = 0; i < frames; i++)
+        {
+            // A Hadamard matrix of eight: plus or minus by the ones that two numbers share.
+            double Fed(int line) => Enumerable.Range(0, 8).Sum(from =>
+                (int.PopCount(line & from) % 2 == 0 ? 1 : -1) / Math.Sqrt(8)
+                * Math.Pow(10, -3 * delays[from] / (decaySeconds * Rate)) * (0.78 * Tap(from, i) + 0.22 * Tap(from, i - 1)));
+            for (var line = 0; line < 8; line++)
+            {
+                written[line][i] = Fed(line) + 0.5 * (line % 2 == 0 ? left[i] : right[i]);
+            }
+
+            Assert.Equal(0.6 * (Tap(0, i) + Tap(2, i) + Tap(4, i) + Tap(6, i)), outLeft[i], 1e-5);
+            Assert.Equal(0.6 * (Tap(1, i) + Tap(3, i) + Tap(5, i) + Tap(7, i)), outRight[i], 1e-5);
+        }
+    }
+
+    [Theory]
     [InlineData(1, 0)]
     [InlineData(2, -6)]
     [InlineData(4, -9)]
