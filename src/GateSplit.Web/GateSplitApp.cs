@@ -12,10 +12,9 @@ public static class GateSplitApp
 {
     private const long MostFormBytes = 16 << 20;
 
-    /// <summary>Builds it; the database is migrated.</summary>
+    /// <summary>Builds it on a database that <see cref="DatabaseAtStart"/> has brought up to date.</summary>
     public static WebApplication Build(ServeOptions options)
     {
-        Migrator.Run(options.ConnectionString);
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions
         {
             ContentRootPath = AppContext.BaseDirectory,

@@ -9,6 +9,12 @@ if (!options.Ok)
     return 2;
 }
 
+if (await DatabaseAtStart.Prepare(options.Value.ConnectionString, Console.Error) is { } trouble)
+{
+    Console.Error.WriteLine(trouble);
+    return 1;
+}
+
 var app = GateSplitApp.Build(options.Value);
 var demo = await DemoData.LoadOnce(app.Services);
 await app.StartAsync();

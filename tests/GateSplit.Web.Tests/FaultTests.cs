@@ -106,6 +106,24 @@ public sealed class FaultTests
         Assert.Single(visitor.Page.QuerySelectorAll("a[href^='?take=']"));
     }
 
+    [Fact]
+    public async Task A_server_waits_for_a_database_that_does_not_answer_yet_and_says_why_it_cannot_start()
+    {
+        var port = int.Parse(TestDatabase.Server.Split(';').Single(p => p.StartsWith("Port=", StringComparison.Ordinal))["Port=".Length..]);
+        using var relay = new Relay(port);
+        relay.Cut();
+        var starting = TestApp.Start(demo: false, connection: c => c.Replace($"Port={port}", $"Port={relay.Port}"));
+        await Task.Delay(TimeSpan.FromSeconds(4));
+        Assert.False(starting.IsCompleted);
+        relay.Mend();
+        await using var app = await starting;
+        Assert.Equal("Healthy", await app.Http.GetStringAsync(new Uri("/health/ready", UriKind.Relative)));
+
+        var refused = await Assert.ThrowsAsync<InvalidOperationException>(() => TestApp.Start(demo: false, connection: c => c.Replace("Username=", "Username=nobody")));
+        Assert.Contains("Gate Split cannot start without its database.", refused.Message);
+        Assert.DoesNotContain("   at ", refused.Message); // a sentence, not a trace
+    }
+
     /// <summary>Writes until the disk takes no more, whoever else writes meanwhile.</summary>
     private static void FillUp(string path)
     {

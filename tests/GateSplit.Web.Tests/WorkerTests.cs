@@ -12,7 +12,7 @@ namespace GateSplit.Web.Tests;
 /// <summary>Two processes that share the database and the audio store.</summary>
 public sealed class WorkerTests
 {
-    /// <summary>How often a worker is killed: twice where somebody waits for it, twenty times in .ci/run.</summary>
+    /// <summary>How often a worker is killed; more often where somebody asks for it.</summary>
     private static int Kills => int.TryParse(Environment.GetEnvironmentVariable("GATESPLIT_KILLS"), out var kills) ? kills : 2;
 
     [Fact]
