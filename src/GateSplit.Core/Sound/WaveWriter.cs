@@ -1,17 +1,24 @@
+using System.Buffers;
+
 namespace GateSplit.Core.Sound;
 
 /// <summary>
 /// Writes one WAVE file of a length known beforehand, beside its final name (".part"); only <see cref="TakeName"/>
 /// gives it its name, and a writer that is disposed before leaves nothing behind.
 /// </summary>
-public sealed class WaveWriter : IDisposable
+public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
 {
+    /// <summary>The file is written in pieces of this length: whole pages, which cost the system least.</summary>
+    private const int PieceBytes = 1 << 17;
+
     private readonly string _path;
     private readonly FileStream _stream;
     private readonly BroadcastInfo? _broadcast;
     private readonly int _headerBytes;
     private readonly long _dataBytes;
-    private long _written;
+    private byte[] _bytes = new byte[PieceBytes]; // of the file, not yet written
+    private int _waiting;
+    private long _appended; // bytes of samples
     private bool _complete;
 
     /// <summary>Creates the part file and writes its header.</summary>
@@ -29,7 +36,7 @@ public sealed class WaveWriter : IDisposable
         _broadcast = broadcast;
         _headerBytes = header.Length;
         _stream = new FileStream(NewFile.Begin(PartPath, header.Length + _dataBytes), FileAccess.Write, bufferSize: 0);
-        _stream.Write(header);
+        Put(header);
     }
 
     /// <summary>The shape of the samples.</summary>
@@ -38,10 +45,35 @@ public sealed class WaveWriter : IDisposable
     private string PartPath => _path + ".part";
 
     /// <summary>Appends whole interleaved frames.</summary>
+    /// <exception cref="IOException">The disk refuses.</exception>
     public void Write(ReadOnlySpan<byte> frames)
     {
-        _stream.Write(frames);
-        _written += frames.Length;
+        Put(frames);
+        _appended += frames.Length;
+    }
+
+    /// <summary>Room for the interleaved frames that come next, at least so many bytes.</summary>
+    public Span<byte> GetSpan(int sizeHint = 0) => GetMemory(sizeHint).Span;
+
+    /// <inheritdoc cref="GetSpan"/>
+    public Memory<byte> GetMemory(int sizeHint = 0)
+    {
+        var needed = _waiting + Math.Max(1, sizeHint);
+        if (needed > _bytes.Length)
+        {
+            Array.Resize(ref _bytes, needed + PieceBytes);
+        }
+
+        return _bytes.AsMemory(_waiting);
+    }
+
+    /// <summary>Appends so many bytes of what stands in the room that was asked for last.</summary>
+    /// <exception cref="IOException">The disk refuses.</exception>
+    public void Advance(int count)
+    {
+        _waiting += count;
+        _appended += count;
+        WritePieces();
     }
 
     /// <summary>Writes out and closes the file; it has its final name only after <see cref="TakeName"/>.</summary>
@@ -49,16 +81,12 @@ public sealed class WaveWriter : IDisposable
     /// <exception cref="IOException">The disk refuses the last bytes.</exception>
     public void Finish()
     {
-        if (_written != _dataBytes)
+        if (_appended != _dataBytes)
         {
-            throw new InvalidOperationException($"{_written} bytes of samples were written where {_dataBytes} were promised.");
+            throw new InvalidOperationException($"{_appended} bytes of samples were written where {_dataBytes} were promised.");
         }
 
-        if ((_dataBytes & 1) == 1)
-        {
-            _stream.WriteByte(0);
-        }
-
+        WriteRest();
         _stream.Dispose();
     }
 
@@ -66,19 +94,15 @@ public sealed class WaveWriter : IDisposable
     /// <exception cref="IOException">The disk refuses the last bytes.</exception>
     public void FinishEarly()
     {
-        var frames = _written / Format.BytesPerFrame;
+        var frames = _appended / Format.BytesPerFrame;
         var header = WaveHeader.Build(Format, frames, _broadcast);
         if (header.Length != _headerBytes)
         {
             header = WaveHeader.Build(Format, frames, _broadcast, large: true);
         }
 
-        if ((_written & 1) == 1)
-        {
-            _stream.WriteByte(0);
-        }
-
-        _stream.SetLength(_headerBytes + _written + (_written & 1));
+        WriteRest();
+        _stream.SetLength(_stream.Position);
         _stream.Position = 0;
         _stream.Write(header);
         _stream.Dispose();
@@ -89,6 +113,36 @@ public sealed class WaveWriter : IDisposable
     {
         File.Move(PartPath, _path, overwrite: true);
         _complete = true;
+    }
+
+    private void Put(ReadOnlySpan<byte> bytes)
+    {
+        bytes.CopyTo(GetSpan(bytes.Length));
+        _waiting += bytes.Length;
+        WritePieces();
+    }
+
+    private void WritePieces()
+    {
+        if (_waiting >= PieceBytes)
+        {
+            var whole = _waiting - _waiting % PieceBytes;
+            _stream.Write(_bytes, 0, whole);
+            _bytes.AsSpan(whole, _waiting - whole).CopyTo(_bytes);
+            _waiting -= whole;
+        }
+    }
+
+    /// <summary>Writes what is left, and the byte that makes the length of the samples even.</summary>
+    private void WriteRest()
+    {
+        if ((_appended & 1) == 1)
+        {
+            Put([0]);
+        }
+
+        _stream.Write(_bytes, 0, _waiting);
+        _waiting = 0;
     }
 
     /// <inheritdoc/>

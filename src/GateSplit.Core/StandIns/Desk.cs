@@ -10,6 +10,7 @@ internal sealed class Desk
 {
     private readonly Dictionary<string, float[][]> _tracks;
     private readonly Dictionary<string, DeskFeed[]> _feeds;
+    private readonly Dictionary<string, UnitStandIn?> _sources;
     private readonly ImmutableArray<string> _order;
 
     /// <summary>Makes a desk.</summary>
@@ -36,12 +37,16 @@ internal sealed class Desk
             return new(block => sides[0].AsMemory(0, block.Frames), block => sides[^1].AsMemory(0, block.Frames), feed.Gain, feed.DelaySamples, feed.Drive, mostFrames);
         }
 
+        _sources = _order.ToDictionary(id => id, id => signal.Into(id).Select(f => sources.GetValueOrDefault(f.UnitId)).FirstOrDefault(s => s is not null));
         _feeds = _order.ToDictionary(id => id, id => signal.Into(id).Where(f => sources.ContainsKey(f.UnitId)).Select(FromPort)
             .Concat(signal.BusFeeds.Where(b => b.ToTrackId == id).Select(FromTrack)).ToArray());
     }
 
     /// <summary>The tracks that feed others or are fed by them, those that feed first. All others may be mixed in any order, and side by side.</summary>
     public ImmutableArray<string> Joined { get; }
+
+    /// <summary>A source that feeds a track; null if none does.</summary>
+    public UnitStandIn? FirstSource(string trackId) => _sources.GetValueOrDefault(trackId);
 
     /// <summary>What arrived on one side of a track in the block that <see cref="Mix(Block)"/> or <see cref="MixJoined"/> mixed last.</summary>
     public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][side].AsSpan(0, block.Frames);

@@ -61,8 +61,8 @@ internal sealed class DrumSound
     private double _metal;
     private double _choke = 1;
     private double _bend = 1;
-    private double _phase;
-    private double _overtonePhase;
+    private ulong _phase;
+    private ulong _overtonePhase;
     private int _burstsLeft;
     private long _at;
 
@@ -187,21 +187,25 @@ internal sealed class DrumSound
     private void AddBody(Span<Vector256<float>> groups)
     {
         float share = _bodyShare * _gain, overtone = _overtoneShare * _gain;
-        double phase = _phase, overtonePhase = _overtonePhase, bend = _bend, body = _body;
+        double bend = _bend, body = _body;
+        ulong phase = _phase, overtonePhase = _overtonePhase;
         double step = _bodyStep, depth = _bodyStep * _bendDepth, bentStep = _bodyStep * _bendDepth * _bendSums.GetElement(7);
+        var steps = Lanes.OneToEight * (float)step;
         foreach (ref var group in groups)
         {
-            var moved = Lanes.OneToEight * (float)step + _bendSums * (float)(depth * bend);
-            var value = Lanes.SinTurns(moved + Vector256.Create((float)phase)) * share;
+            var moved = Vector256.FusedMultiplyAdd(_bendSums, Vector256.Create((float)(depth * bend)), steps);
+            Vector256<float> value = Lanes.SinTurns<Lanes8>(moved + Vector256.Create(Turns(phase)));
+            value *= share;
             if (overtone > 0)
             {
-                value += Lanes.SinTurns(moved * (float)SkinOvertone + Vector256.Create((float)overtonePhase)) * overtone;
+                Vector256<float> over = Lanes.SinTurns<Lanes8>(Vector256.FusedMultiplyAdd(moved, Vector256.Create((float)SkinOvertone), Vector256.Create(Turns(overtonePhase))));
+                value = Vector256.FusedMultiplyAdd(over, Vector256.Create(overtone), value);
             }
 
-            group += value * _bodyPowers * (float)body;
+            group = Vector256.FusedMultiplyAdd(value, _bodyPowers * (float)body, group);
             var turn = step * 8 + bentStep * bend;
-            phase = Fraction(phase + turn);
-            overtonePhase = Fraction(overtonePhase + turn * SkinOvertone);
+            phase += FixedPoint(turn);
+            overtonePhase += FixedPoint(turn * SkinOvertone);
             bend *= _bend8;
             body *= _body8;
         }
@@ -229,7 +233,7 @@ internal sealed class DrumSound
             value = _noiseHigh.Next(value, ref high);
             if (levels.IsEmpty)
             {
-                groups[i] += value * (_noisePowers * ((float)noise * gain));
+                groups[i] = Vector256.FusedMultiplyAdd(value, _noisePowers * ((float)noise * gain), groups[i]);
                 noise *= _noise8;
             }
             else
@@ -285,13 +289,18 @@ internal sealed class DrumSound
         for (var i = 0; i < groups.Length; i++)
         {
             var value = Vector256<float>.One - Vector256.ConvertToSingle(halves[i].AsInt32()) * (1 / 3f);
-            groups[i] += (value - _metalLow.Next(value, ref low)) * _metalPowers * (float)(metal * _gain);
+            groups[i] = Vector256.FusedMultiplyAdd(value - _metalLow.Next(value, ref low), _metalPowers * (float)(metal * _gain), groups[i]);
             metal *= _metal8;
         }
 
         (_metalLowLast, _metal) = (low, metal);
     }
 
+    /// <summary>Turns below 2^15 as a phase of 2^-48 turns, of which whole turns are cut off.</summary>
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static double Fraction(double x) => x - Math.Floor(x);
+    private static ulong FixedPoint(double turns) => (ulong)(long)(turns * 281474976710656.0);
+
+    /// <summary>The fraction of a turn, from -1/2 to 1/2.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static float Turns(ulong phase) => (int)(phase >> 16) * (1 / 4294967296f);
 }

@@ -1,19 +1,20 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
-using System.Runtime.Intrinsics;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
-/// The notes of the voices of a source that hold them: two detuned saws, a sine or a bell, an exponential envelope, and a
-/// low-pass that follows it. Eight notes are worked out side by side, one in each lane, whatever voices they are of, in
-/// pieces that lie on a grid of frames: so a note sounds the same whatever sounds beside it and in whatever blocks it is
-/// asked for. The notes of a voice are added in the order in which they begin.
+/// The notes of all voices that hold them: two detuned saws, a sine or a bell, an exponential envelope, and a low-pass that
+/// follows it. Notes are worked out side by side, one in each lane, whatever voices they are of, in pieces that lie on a
+/// grid of frames: so a note sounds the same whatever sounds beside it and in whatever blocks it is asked for. The notes
+/// of a voice are added in the order in which they begin.
 /// </summary>
-internal sealed class HeldNotes
+/// <typeparam name="V">As many lanes as the machine has.</typeparam>
+internal sealed class HeldNotes<V> : IHeldNotes
+    where V : struct, ILanes<V>
 {
     /// <summary>Frames of a piece. The envelope runs straight and the low-pass stands still within one: 0.7 ms at 48 kHz.</summary>
     private const int PieceFrames = 32;
@@ -27,26 +28,24 @@ internal sealed class HeldNotes
 
     private readonly ImmutableArray<HeldVoice> _voices;
     private readonly int _sampleRate;
-    private readonly List<Lanes8> _groups = [];
-    private readonly List<(Lanes8 Group, int Lane, int Voice)> _sounding = [];
-    private readonly Vector256<float>[][] _pieces;
+    private readonly List<Group> _groups = [];
+    private readonly List<(Group Group, int Lane, int Voice)> _sounding = [];
+    private readonly V[][] _pieces;
     private readonly bool[] _heard;
     private (PlayedNote Note, int Voice)[] _notes;
     private long _pieceNumber = long.MinValue;
     private int _next;
 
-    /// <summary>Takes the voices of a source.</summary>
+    /// <summary>Takes the voices.</summary>
     public HeldNotes(ImmutableArray<HeldVoice> voices, int sampleRate)
     {
         (_voices, _sampleRate) = (voices, sampleRate);
-        _pieces = [.. voices.Select(_ => new Vector256<float>[PieceFrames / Lanes.Count])];
+        _pieces = [.. voices.Select(_ => new V[PieceFrames / V.Count])];
         _heard = new bool[voices.Length];
         _notes = [.. voices.SelectMany((v, i) => v.Notes.Select(n => (n, i))).OrderBy(n => n.n.Start)];
     }
 
-    /// <summary>Works the next samples out.</summary>
-    /// <param name="start">The frame of the first; it follows the last of the stretch before.</param>
-    /// <param name="into">For each voice where they go.</param>
+    /// <inheritdoc/>
     public void Render(long start, ReadOnlySpan<Memory<float>> into)
     {
         var frames = into[0].Length;
@@ -80,7 +79,7 @@ internal sealed class HeldNotes
                 var target = into[voice].Span.Slice(at, count);
                 if (_heard[voice])
                 {
-                    MemoryMarshal.Cast<Vector256<float>, float>(_pieces[voice].AsSpan()).Slice((int)within, count).CopyTo(target);
+                    MemoryMarshal.Cast<V, float>(_pieces[voice].AsSpan()).Slice((int)within, count).CopyTo(target);
                 }
                 else
                 {
@@ -92,7 +91,7 @@ internal sealed class HeldNotes
         }
     }
 
-    /// <summary>Goes to a frame before the first sample is asked for: what was struck earlier sounds as if it had been heard.</summary>
+    /// <inheritdoc/>
     public void SkipTo(long frame)
     {
         bool Sounds((PlayedNote Note, int Voice) n)
@@ -120,7 +119,7 @@ internal sealed class HeldNotes
             var group = _groups.Find(g => g.Takes(patch));
             if (group is null)
             {
-                _groups.Add(group = new Lanes8(patch, _sampleRate));
+                _groups.Add(group = new Group(patch, _sampleRate));
             }
 
             _sounding.Add((group, group.Begin(note, patch, shapeAt(note.Start), (int)(note.Start - frame)), voice));
@@ -144,44 +143,44 @@ internal sealed class HeldNotes
         }
     }
 
-    /// <summary>Eight notes side by side.</summary>
-    private sealed class Lanes8(TonePatch like, int sampleRate)
+    /// <summary>Notes side by side.</summary>
+    private sealed class Group(TonePatch like, int sampleRate)
     {
-        private readonly Note?[] _notes = new Note?[Lanes.Count];
-        private readonly Vector256<float>[] _samples = new Vector256<float>[PieceFrames];
-        private readonly Vector256<float>[] _lanes = new Vector256<float>[PieceFrames]; // the same, lane after lane
-        private Vector256<float> _gain;
-        private Vector256<float> _envelope; // of 1, before the next piece
-        private Vector256<float> _factor; // the envelope of the piece after it is this much of it
-        private Vector256<float> _add; // and this besides
-        private Vector256<float> _quiet; // once it lies below this, a note has ended
-        private readonly long[] _turns = new long[Lanes.Count]; // the frame from which on this is not so
+        private readonly Note?[] _notes = new Note?[V.Count];
+        private readonly V[] _samples = new V[PieceFrames];
+        private readonly V[] _lanes = new V[PieceFrames]; // the same, lane after lane
+        private V _gain;
+        private V _envelope; // of 1, before the next piece
+        private V _factor; // the envelope of the piece after it is this much of it
+        private V _add; // and this besides
+        private V _quiet; // once it lies below this, a note has ended
+        private readonly long[] _turns = new long[V.Count]; // the frame from which on this is not so
         private long _nextTurn; // the first of these
         private readonly bool _bell = like.Bell > 0;
-        private Vector256<float> _sawGain;
-        private Vector256<float> _sineGain;
-        private Vector256<float> _bellGain;
-        private Vector256<float> _cutoff; // in turns a sample
-        private Vector256<float> _octaves;
-        private Vector256<uint> _phase;
-        private Vector256<uint> _phase1;
-        private Vector256<uint> _phase2;
-        private Vector256<uint> _bentPhase; // of a bell, bent by the one below
-        private Vector256<uint> _bellPhase;
-        private Vector256<uint> _step;
-        private Vector256<uint> _step1;
-        private Vector256<uint> _step2;
-        private Vector256<uint> _bellStep;
+        private V _sawGain;
+        private V _sineGain;
+        private V _bellGain;
+        private V _cutoff; // in turns a sample
+        private V _octaves;
+        private V _phase;
+        private V _phase1;
+        private V _phase2;
+        private V _bentPhase; // of a bell, bent by the one below
+        private V _bellPhase;
+        private V _step;
+        private V _step1;
+        private V _step2;
+        private V _bellStep;
         private Jump _jump1;
         private Jump _jump2;
-        private Vector256<float> _bellDepth;
-        private Vector256<float> _bellFade;
-        private Vector256<float> _state1;
-        private Vector256<float> _state2;
+        private V _bellDepth;
+        private V _bellFade;
+        private V _state1;
+        private V _state2;
         private int _count;
 
         /// <summary>True if there is room for a note of this kind: bells, which take longest, are kept apart from all others.</summary>
-        public bool Takes(TonePatch patch) => _count < Lanes.Count && _bell == patch.Bell > 0;
+        public bool Takes(TonePatch patch) => _count < V.Count && _bell == patch.Bell > 0;
 
         /// <summary>Takes a note into a free lane.</summary>
         /// <param name="played">The note.</param>
@@ -195,12 +194,12 @@ internal sealed class HeldNotes
             _notes[lane] = new Note(patch, shape, played, sampleRate);
             _count++;
             _turns[lane] = _nextTurn = long.MinValue;
-            _gain = _gain.WithElement(lane, _notes[lane]!.Gain);
-            _sawGain = _sawGain.WithElement(lane, (float)patch.Saw * 0.5f * Half);
-            _sineGain = _sineGain.WithElement(lane, (float)patch.Sine);
-            _bellGain = _bellGain.WithElement(lane, (float)patch.Bell);
-            _cutoff = _cutoff.WithElement(lane, (float)(patch.CutoffHz / sampleRate));
-            _octaves = _octaves.WithElement(lane, (float)patch.CutoffOctaves);
+            _gain = _gain.With(lane, _notes[lane]!.Gain);
+            _sawGain = _sawGain.With(lane, (float)patch.Saw * 0.5f * Half);
+            _sineGain = _sineGain.With(lane, (float)patch.Sine);
+            _bellGain = _bellGain.With(lane, (float)patch.Bell);
+            _cutoff = _cutoff.With(lane, (float)(patch.CutoffHz / sampleRate));
+            _octaves = _octaves.With(lane, (float)patch.CutoffOctaves);
             var turn = 440 * Maths.Exp2((played.Key - 69 + patch.Semitones + shape.TuneSemitones) / 12.0) / sampleRate;
             var detune = Maths.Exp2(patch.DetuneCents / 2400);
             Turn(ref _phase, ref _step, lane, 0, turn, at);
@@ -209,8 +208,8 @@ internal sealed class HeldNotes
             Turn(ref _bentPhase, ref _step, lane, 0, turn, at);
             Turn(ref _bellPhase, ref _bellStep, lane, 0, turn * BellRatio, at);
             (_jump1, _jump2) = (_jump1.With(lane, turn * detune), _jump2.With(lane, turn / detune));
-            _bellDepth = _bellDepth.WithElement(lane, 0.48f);
-            _bellFade = _bellFade.WithElement(lane, (float)Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale * 0.7, sampleRate));
+            _bellDepth = _bellDepth.With(lane, 0.48f);
+            _bellFade = _bellFade.With(lane, (float)Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale * 0.7, sampleRate));
             return lane;
         }
 
@@ -224,20 +223,20 @@ internal sealed class HeldNotes
             }
 
             var open = _envelope;
-            _envelope = Vector256.FusedMultiplyAdd(open, _factor, _add);
+            _envelope = V.MultiplyAdd(open, _factor, _add);
             var level = open * _gain;
-            var slope = (_envelope - open) * _gain * (1f / PieceFrames);
+            var slope = (_envelope - open) * _gain * V.Of(1f / PieceFrames);
             if (frame >= _nextTurn)
             {
                 _nextTurn = long.MaxValue;
-                for (var lane = 0; lane < Lanes.Count; lane++)
+                for (var lane = 0; lane < V.Count; lane++)
                 {
                     if (_notes[lane] is { } note)
                     {
                         if (frame >= _turns[lane])
                         {
-                            var line = note.Line(frame, open.GetElement(lane));
-                            (level, slope) = (level.WithElement(lane, (float)line.Level), slope.WithElement(lane, (float)line.Slope));
+                            var line = note.Line(frame, open.At(lane));
+                            (level, slope) = (level.With(lane, (float)line.Level), slope.With(lane, (float)line.Slope));
                             Expect(lane, note, frame + PieceFrames, line.Envelope);
                         }
 
@@ -247,11 +246,11 @@ internal sealed class HeldNotes
             }
 
             Sound(level, slope, open);
-            return Vector256.LessThanAny(_envelope, _quiet);
+            return V.AnyBelow(_envelope, _quiet);
         }
 
         /// <summary>Adds a note's samples to a piece, or begins it with them.</summary>
-        public void AddLane(int lane, Vector256<float>[] piece, ref bool begun)
+        public void AddLane(int lane, V[] piece, ref bool begun)
         {
             var samples = _lanes.AsSpan(lane * piece.Length, piece.Length);
             for (var i = 0; i < piece.Length; i++)
@@ -265,22 +264,22 @@ internal sealed class HeldNotes
         /// <summary>True, and the lane is free again, if its note has died away before a frame.</summary>
         public bool Ends(int lane, long frame)
         {
-            if (_envelope.GetElement(lane) >= _quiet.GetElement(lane))
+            if (_envelope.At(lane) >= _quiet.At(lane))
             {
                 return false;
             }
 
             _notes[lane] = null;
-            _gain = _gain.WithElement(lane, 0);
-            _envelope = _envelope.WithElement(lane, 0);
-            _factor = _factor.WithElement(lane, 0);
-            _add = _add.WithElement(lane, 0);
-            _quiet = _quiet.WithElement(lane, 0);
-            _sawGain = _sawGain.WithElement(lane, 0);
-            _sineGain = _sineGain.WithElement(lane, 0);
-            _bellGain = _bellGain.WithElement(lane, 0);
-            _state1 = _state1.WithElement(lane, 0);
-            _state2 = _state2.WithElement(lane, 0);
+            _gain = _gain.With(lane, 0);
+            _envelope = _envelope.With(lane, 0);
+            _factor = _factor.With(lane, 0);
+            _add = _add.With(lane, 0);
+            _quiet = _quiet.With(lane, 0);
+            _sawGain = _sawGain.With(lane, 0);
+            _sineGain = _sineGain.With(lane, 0);
+            _bellGain = _bellGain.With(lane, 0);
+            _state1 = _state1.With(lane, 0);
+            _state2 = _state2.With(lane, 0);
             _count--;
             return true;
         }
@@ -289,91 +288,100 @@ internal sealed class HeldNotes
         private void Expect(int lane, Note note, long frame, double envelope)
         {
             (var factor, var add, var quiet, _turns[lane]) = note.GoesOn(frame, envelope);
-            _envelope = _envelope.WithElement(lane, (float)envelope);
-            _factor = _factor.WithElement(lane, (float)factor);
-            _add = _add.WithElement(lane, (float)add);
-            _quiet = _quiet.WithElement(lane, (float)quiet);
+            _envelope = _envelope.With(lane, (float)envelope);
+            _factor = _factor.With(lane, (float)factor);
+            _add = _add.With(lane, (float)add);
+            _quiet = _quiet.With(lane, (float)quiet);
         }
 
-        private void Sound(Vector256<float> level, Vector256<float> slope, Vector256<float> open)
+        private void Sound(V level, V slope, V open)
         {
             // The low-pass is a state-variable filter with trapezoidal integrators (Zavalishin, "The Art of VA Filter
             // Design"), whose output is the mean of its second state before and after a sample.
             var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
-            var a1 = Vector256<float>.One / (Vector256<float>.One + g * (g + Vector256.Create(Damping)));
+            var a1 = V.Of(1) / (V.Of(1) + g * (g + V.Of(Damping)));
             var pass = (a1 + a1) * g;
             if (_bell)
             {
                 Bells();
             }
-            else
-            {
-                Array.Clear(_samples);
-            }
 
-            Tones(a1 + a1 - Vector256<float>.One, pass, pass * g, level * 0.5f, slope * 0.5f, _gain * 0.5f); // halves, for that mean
-            Lanes.Transpose(_samples, _lanes);
+            SawsAndSines();
+            var half = V.Of(0.5f); // for that mean
+            Filter(a1 + a1 - V.Of(1), pass, pass * g, level * half, slope * half, _gain * half);
+            V.Transpose(_samples, _lanes);
         }
 
         private void Bells()
         {
             var (phase, bellPhase, step, bellStep, fade, gain) = (_bentPhase, _bellPhase, _step, _bellStep, _bellFade, _bellGain);
-            var depth = Vector256.ConditionalSelect(Vector256.LessThan(_bellDepth, Vector256.Create(1e-9f)), Vector256<float>.Zero, _bellDepth); // see Still
+            var depth = V.AtLeast(_bellDepth, V.Of(1e-9f)); // numbers far smaller are slow
             foreach (ref var sample in _samples.AsSpan())
             {
-                phase += step;
-                bellPhase += bellStep;
-                sample = Lanes.SinTurns(Vector256.FusedMultiplyAdd(depth, Lanes.Sin(bellPhase), Lanes.Turns(phase))) * gain;
+                phase = V.Turned(phase, step);
+                bellPhase = V.Turned(bellPhase, bellStep);
+                sample = Lanes.SinTurns(V.MultiplyAdd(depth, Lanes.Sin(bellPhase), Lanes.Turns(phase))) * gain;
                 depth *= fade;
             }
 
             (_bentPhase, _bellPhase, _bellDepth) = (phase, bellPhase, depth);
         }
 
-        /// <summary>Adds saws and sines to what lies there, and puts all of it through low-pass and envelope.</summary>
-        /// <remarks>The low-pass waits for itself; while it does, the oscillators of the next samples are worked out.</remarks>
-        private void Tones(Vector256<float> keep, Vector256<float> pass, Vector256<float> reach, Vector256<float> level, Vector256<float> slope, Vector256<float> top)
+        /// <summary>Saws and sines, added to bells.</summary>
+        private void SawsAndSines()
         {
-            var (state1, state2) = (_state1, _state2);
-            var stay = Vector256<float>.One - reach;
             var (phase1, phase2, step1, step2, jump1, jump2, sawGain) = (_phase1, _phase2, _step1, _step2, _jump1, _jump2, _sawGain);
             var (phase, step, sineGain) = (_phase, _step, _sineGain);
-            bool saws = sawGain != Vector256<float>.Zero, sines = sineGain != Vector256<float>.Zero;
+            bool bells = _bell, saws = V.AnyBelow(default, sawGain), sines = V.AnyBelow(default, sineGain);
             foreach (ref var sample in _samples.AsSpan())
             {
-                var x = sample;
+                var x = bells ? sample : default;
                 if (saws)
                 {
-                    phase1 += step1;
-                    phase2 += step2;
+                    phase1 = V.Turned(phase1, step1);
+                    phase2 = V.Turned(phase2, step2);
                     var (x1, square1) = jump1.Saw(phase1);
                     var (x2, square2) = jump2.Saw(phase2);
-                    x = Vector256.FusedMultiplyAdd(x1 + x2 - Vector256.FusedMultiplyAdd(square1, x1, square2 * x2), sawGain, x);
+                    x = V.MultiplyAdd(x1 + x2 - V.MultiplyAdd(square1, x1, square2 * x2), sawGain, x);
                 }
 
                 if (sines)
                 {
-                    phase += step;
-                    x = Vector256.FusedMultiplyAdd(Lanes.Sin(phase), sineGain, x);
+                    phase = V.Turned(phase, step);
+                    x = V.MultiplyAdd(Lanes.Sin(phase), sineGain, x);
                 }
 
-                level += slope;
-                var envelope = Vector256.MinNative(Vector256.MaxNative(level, Vector256<float>.Zero), top);
-                var before = state2;
-                state2 = Vector256.FusedMultiplyAdd(pass, state1, Vector256.FusedMultiplyAdd(stay, state2, reach * x));
-                state1 = Vector256.FusedMultiplyAdd(keep, state1, pass * (x - before));
-                sample = (before + state2) * envelope;
+                sample = x;
             }
 
-            (_state1, _state2, _phase1, _phase2, _phase) = (state1, state2, phase1, phase2, phase);
+            (_phase1, _phase2, _phase) = (phase1, phase2, phase);
+        }
+
+        /// <summary>Puts all of it through low-pass and envelope.</summary>
+        /// <remarks>A loop of its own: the low-pass waits for itself, and would hold up the oscillators.</remarks>
+        private void Filter(V keep, V pass, V reach, V level, V slope, V top)
+        {
+            var (state1, state2) = (_state1, _state2);
+            var stay = V.Of(1) - reach;
+            foreach (ref var sample in _samples.AsSpan())
+            {
+                var x = sample;
+                level += slope;
+                var before = state2;
+                state2 = V.MultiplyAdd(pass, state1, V.MultiplyAdd(stay, state2, reach * x));
+                state1 = V.MultiplyAdd(keep, state1, pass * (x - before));
+                sample = (before + state2) * V.Min(V.Max(level, default), top);
+            }
+
+            (_state1, _state2) = (state1, state2);
         }
 
         /// <summary>Sets an oscillator so that it begins its way at a sample of the piece to come.</summary>
-        private static void Turn(ref Vector256<uint> phases, ref Vector256<uint> steps, int lane, double phase, double turn, int at)
+        private static void Turn(ref V phases, ref V steps, int lane, double phase, double turn, int at)
         {
             var step = (uint)(ulong)(turn * 4294967296.0);
-            steps = steps.WithElement(lane, step);
-            phases = phases.WithElement(lane, (uint)(ulong)(phase * 4294967296.0) - step * (uint)at);
+            steps = steps.With(lane, BitConverter.UInt32BitsToSingle(step));
+            phases = phases.With(lane, BitConverter.UInt32BitsToSingle((uint)(ulong)(phase * 4294967296.0) - step * (uint)at));
         }
     }
 
@@ -384,22 +392,22 @@ internal sealed class HeldNotes
     /// </summary>
     private struct Jump
     {
-        private Vector256<float> _stretch; // samples in 2^31
-        private Vector256<float> _offset;
+        private V _stretch; // samples in 2^31
+        private V _offset;
 
         /// <summary>The same with one lane set.</summary>
         public readonly Jump With(int lane, double turn) => new()
         {
-            _stretch = _stretch.WithElement(lane, (float)(Half / turn / 2)),
-            _offset = _offset.WithElement(lane, (float)(1 - 1 / (2 * turn))),
+            _stretch = _stretch.With(lane, (float)(Half / turn / 2)),
+            _offset = _offset.With(lane, (float)(1 - 1 / (2 * turn))),
         };
 
         /// <summary>The saw at a phase, 0 at 0 and its jump at half a turn, and the share of it that its rounding takes off.</summary>
         [MethodImpl(MethodImplOptions.AggressiveInlining)]
-        public readonly (Vector256<float> X, Vector256<float> Square) Saw(Vector256<uint> phase)
+        public readonly (V X, V Square) Saw(V phase)
         {
-            var x = Vector256.ConvertToSingle(phase.AsInt32());
-            var w = Vector256.MaxNative(Vector256.FusedMultiplyAdd(Vector256.Abs(x), _stretch, _offset), Vector256<float>.Zero);
+            var x = V.Signed(phase);
+            var w = V.Max(V.MultiplyAdd(V.Abs(x), _stretch, _offset), default);
             return (x, w * w);
         }
     }

@@ -5,12 +5,12 @@ using System.Runtime.Intrinsics;
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
-/// Eight samples side by side. Only additions, multiplications, both at once and roundings, which give the same bits
-/// on every machine, with or without wide registers.
+/// Samples side by side: functions of as many as a machine takes at once, and what goes on among eight that follow each other.
+/// Only additions, multiplications, both at once and roundings, which give the same bits on every machine.
 /// </summary>
 internal static class Lanes
 {
-    /// <summary>How many.</summary>
+    /// <summary>How many samples that follow each other are worked out at once, on every machine.</summary>
     public const int Count = 8;
 
     /// <summary>1, 2, ... 8.</summary>
@@ -19,6 +19,18 @@ internal static class Lanes
     /// <summary>The samples of a span as groups of eight.</summary>
     /// <param name="samples">A whole number of groups.</param>
     public static Span<Vector256<float>> Groups(Span<float> samples) => MemoryMarshal.Cast<float, Vector256<float>>(samples);
+
+    /// <summary>The same number from a lane on, and 0 before it.</summary>
+    public static Vector256<float> From(int lane, double number)
+    {
+        var from = Vector256.Create((float)number);
+        for (var i = 0; i < lane; i++)
+        {
+            from = from.WithElement(i, 0);
+        }
+
+        return from;
+    }
 
     /// <summary>1, f, f^2, ... f^7.</summary>
     public static Vector256<float> Powers(double factor)
@@ -46,114 +58,58 @@ internal static class Lanes
     /// |p|, the one that meets it at the Chebyshev points from 0 to 1/16.
     /// </summary>
     [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> SinTurns(Vector256<float> x) => SinHalfTurn(x - Vector256.Round(x));
-
-    /// <summary>A phase of 32 bits in turns, from -1/2 to 1/2.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> Turns(Vector256<uint> phase) => Vector256.ConvertToSingle(phase.AsInt32()) * (1 / 4294967296f);
-
-    /// <summary>The sine of a phase of 32 bits, within 1e-6.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> Sin(Vector256<uint> phase) => SinHalfTurn(Turns(phase));
-
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static Vector256<float> SinHalfTurn(Vector256<float> x)
+    public static V SinTurns<V>(V x)
+        where V : struct, ILanes<V>
     {
-        var p = x * (Vector256.Create(0.5f) - Vector256.Abs(x));
-        var q = Vector256.Abs(p);
-        var cubic = Vector256.FusedMultiplyAdd(q, Vector256.Create(55.463526f), Vector256.Create(71.270993f));
-        cubic = Vector256.FusedMultiplyAdd(q, cubic, Vector256.Create(50.266978f));
-        cubic = Vector256.FusedMultiplyAdd(q, cubic, Vector256.Create(12.566368f));
+        x -= V.Round(x);
+        return Bow(x * (V.Of(0.5f) - V.Abs(x)));
+    }
+
+    /// <summary>A phase in turns, from -1/2 to 1/2.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public static V Turns<V>(V phase)
+        where V : struct, ILanes<V> => V.Signed(phase) * V.Of(1 / 4294967296f);
+
+    /// <summary>The sine of a phase, within 1e-6.</summary>
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    public static V Sin<V>(V phase)
+        where V : struct, ILanes<V>
+    {
+        var x = V.Signed(phase);
+        return Bow(x * V.MultiplyAdd(V.Abs(x), V.Of(-1 / (4294967296f * 4294967296f)), V.Of(0.5f / 4294967296f)));
+    }
+
+    [MethodImpl(MethodImplOptions.AggressiveInlining)]
+    private static V Bow<V>(V p)
+        where V : struct, ILanes<V>
+    {
+        var q = V.Abs(p);
+        var cubic = V.MultiplyAdd(q, V.Of(55.463526f), V.Of(71.270993f));
+        cubic = V.MultiplyAdd(q, cubic, V.Of(50.266978f));
+        cubic = V.MultiplyAdd(q, cubic, V.Of(12.566368f));
         return p * cubic;
     }
 
-    /// <summary>From groups of which each holds a sample of every lane to the samples of the first lane, of the second, and so on.</summary>
-    /// <param name="samples">A group for each sample, a multiple of eight.</param>
-    /// <param name="lanes">As many groups.</param>
-    public static void Transpose(ReadOnlySpan<Vector256<float>> samples, Span<Vector256<float>> lanes)
-    {
-        var each = samples.Length / Count;
-        for (var i = 0; i < each; i++)
-        {
-            var from = samples.Slice(i * Count, Count);
-            var (r0, r1, r2, r3, r4, r5, r6, r7) = (from[0], from[1], from[2], from[3], from[4], from[5], from[6], from[7]);
-            Swap1(ref r0, ref r1);
-            Swap1(ref r2, ref r3);
-            Swap1(ref r4, ref r5);
-            Swap1(ref r6, ref r7);
-            Swap2(ref r0, ref r2);
-            Swap2(ref r1, ref r3);
-            Swap2(ref r4, ref r6);
-            Swap2(ref r5, ref r7);
-            Swap4(ref r0, ref r4);
-            Swap4(ref r1, ref r5);
-            Swap4(ref r2, ref r6);
-            Swap4(ref r3, ref r7);
-            var into = lanes[i..];
-            (into[0], into[each], into[2 * each], into[3 * each]) = (r0, r1, r2, r3);
-            (into[4 * each], into[5 * each], into[6 * each], into[7 * each]) = (r4, r5, r6, r7);
-        }
-    }
-
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static void Swap1(ref Vector256<float> a, ref Vector256<float> b)
-    {
-        var second = Vector256.Create(0, -1, 0, -1, 0, -1, 0, -1).AsSingle();
-        var (toA, toB) = (Vector256.Shuffle(b, Vector256.Create(1, 0, 3, 2, 5, 4, 7, 6)), Vector256.Shuffle(a, Vector256.Create(1, 0, 3, 2, 5, 4, 7, 6)));
-        (a, b) = (Vector256.ConditionalSelect(second, toA, a), Vector256.ConditionalSelect(second, b, toB));
-    }
-
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static void Swap2(ref Vector256<float> a, ref Vector256<float> b)
-    {
-        var second = Vector256.Create(0, 0, -1, -1, 0, 0, -1, -1).AsSingle();
-        var (toA, toB) = (Vector256.Shuffle(b, Vector256.Create(2, 3, 0, 1, 6, 7, 4, 5)), Vector256.Shuffle(a, Vector256.Create(2, 3, 0, 1, 6, 7, 4, 5)));
-        (a, b) = (Vector256.ConditionalSelect(second, toA, a), Vector256.ConditionalSelect(second, b, toB));
-    }
-
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    private static void Swap4(ref Vector256<float> a, ref Vector256<float> b) =>
-        (a, b) = (Vector256.Create(a.GetLower(), b.GetLower()), Vector256.Create(a.GetUpper(), b.GetUpper()));
-
     /// <summary>2^x, within 1e-6 of the result for x from -100 to 100 (Taylor series of e^(x ln 2) over half a unit either way).</summary>
-    public static Vector256<float> Exp2(Vector256<float> x)
+    public static V Exp2<V>(V x)
+        where V : struct, ILanes<V>
     {
-        var whole = Vector256.Floor(x + Vector256.Create(0.5f));
-        var a = (x - whole) * 0.69314718f;
-        var series = a * (1 / 720f) + Vector256.Create(1 / 120f);
-        series = a * series + Vector256.Create(1 / 24f);
-        series = a * series + Vector256.Create(1 / 6f);
-        series = a * series + Vector256.Create(0.5f);
-        series = a * series + Vector256<float>.One;
-        series = a * series + Vector256<float>.One;
-        return series * ((Vector256.ConvertToInt32(whole) + Vector256.Create(127)) << 23).AsSingle();
+        var whole = V.Round(x);
+        var a = (x - whole) * V.Of(0.69314718f);
+        var series = V.MultiplyAdd(a, V.Of(1 / 720f), V.Of(1 / 120f));
+        series = V.MultiplyAdd(a, series, V.Of(1 / 24f));
+        series = V.MultiplyAdd(a, series, V.Of(1 / 6f));
+        series = V.MultiplyAdd(a, series, V.Of(0.5f));
+        series = V.MultiplyAdd(a, series, V.Of(1));
+        series = V.MultiplyAdd(a, series, V.Of(1));
+        return series * V.PowerOfTwo(whole);
     }
 
     /// <summary>tan(pi f), the gain of an integrator of the filters here, for f in turns a sample below 0.45.</summary>
-    public static Vector256<float> FilterGain(Vector256<float> f)
+    public static V FilterGain<V>(V f)
+        where V : struct, ILanes<V>
     {
-        var turns = Vector256.Min(Vector256.Max(f, Vector256.Create(1e-5f)), Vector256.Create(0.45f)) * 0.5f;
-        return SinTurns(turns) / SinTurns(turns + Vector256.Create(0.25f));
+        var turns = V.Min(V.Max(f, V.Of(1e-5f)), V.Of(0.45f)) * V.Of(0.5f);
+        return SinTurns(turns) / SinTurns(turns + V.Of(0.25f));
     }
-
-    /// <summary>The sum of the eight, always in the same order.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static float Sum(Vector256<float> x)
-    {
-        var four = x.GetLower() + x.GetUpper();
-        var two = four + Vector128.Shuffle(four, Vector128.Create(2, 3, 0, 1));
-        return two.GetElement(0) + two.GetElement(1);
-    }
-
-    /// <summary>The samples one place later; a zero comes in.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> Later1(Vector256<float> x) => Vector256.Shuffle(x, Vector256.Create(8, 0, 1, 2, 3, 4, 5, 6));
-
-    /// <summary>The samples two places later.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> Later2(Vector256<float> x) => Vector256.Shuffle(x, Vector256.Create(8, 8, 0, 1, 2, 3, 4, 5));
-
-    /// <summary>The samples four places later.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveInlining)]
-    public static Vector256<float> Later4(Vector256<float> x) => Vector256.Shuffle(x, Vector256.Create(8, 8, 8, 8, 0, 1, 2, 3));
 }

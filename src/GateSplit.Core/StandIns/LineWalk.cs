@@ -72,6 +72,7 @@ public sealed class LineWalk
         var said = SplitSignal.Of(split);
         var settings = split.Pass with { Looped = false };
         var source = new UnitStandIn(unit, SplitSignal.InRoom(split), Moment(unit, element), settings, BlockFrames, new Solo(element.ElementId, MainMuted));
+        var voices = new Voices([source], settings.SampleRate);
         var desk = new Desk(split, SplitSignal.InRoom(split), new() { [unit.Id] = source }, BlockFrames);
         var ports = unit.Chart.Ports.ToDictionary(p => p.Number, _ => new Meter(settings.SampleRate / MetersASecond));
         var tracks = split.Tracks.ToDictionary(t => t.Id, _ => new Meter(settings.SampleRate / MetersASecond));
@@ -79,11 +80,7 @@ public sealed class LineWalk
         for (long number = 0, at = 0; at < frames; number++, at += BlockFrames)
         {
             var block = new Block(number, at, (int)Math.Min(BlockFrames, frames - at));
-            for (var voice = 0; voice < source.Voices; voice++)
-            {
-                source.RenderVoice(voice, block);
-            }
-
+            voices.Render(block);
             source.RenderGate(block);
             desk.Mix(block);
             foreach (var port in unit.Chart.Ports)

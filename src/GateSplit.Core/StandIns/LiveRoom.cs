@@ -256,11 +256,7 @@ public sealed class LiveRoom
             _room = new SoundingRoom(split, song, _tracks.Select(t => t.Track.Id), ear.UnitId, BlockFrames);
             var started = song.Tempos.ToSamples(song.Metres.BarStart(split.Pass.StartBar - 1), sampleRate);
             _position = Math.Max(Math.Min(started, _room.FirstFrame), frame - (long)(WarmSeconds * sampleRate));
-            foreach (var source in _room.Sources.Values)
-            {
-                source.SkipTo(_position);
-            }
-
+            _room.Voices.SkipTo(_position);
             CatchUp(frame);
         }
 

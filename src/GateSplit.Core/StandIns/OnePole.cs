@@ -11,9 +11,9 @@ namespace GateSplit.Core.StandIns;
 internal readonly struct OnePole
 {
     private readonly float _gain;
-    private readonly float _a1;
-    private readonly float _a2;
-    private readonly float _a4;
+    private readonly Vector256<float> _later1; // a, and 0 where no sample comes one place later
+    private readonly Vector256<float> _later2; // a^2, and 0 where none comes two places later
+    private readonly Vector256<float> _later4;
     private readonly Vector256<float> _powers;
 
     /// <summary>A low-pass.</summary>
@@ -23,9 +23,9 @@ internal readonly struct OnePole
     {
         var a = Maths.OnePoleShare(hertz, sampleRate);
         _gain = (float)(1 - a);
-        _a1 = (float)a;
-        _a2 = (float)(a * a);
-        _a4 = (float)(a * a * a * a);
+        _later1 = Lanes.From(1, a);
+        _later2 = Lanes.From(2, a * a);
+        _later4 = Lanes.From(4, a * a * a * a);
         _powers = Lanes.Powers(a) * (float)a;
     }
 
@@ -36,10 +36,10 @@ internal readonly struct OnePole
     public Vector256<float> Next(Vector256<float> x, ref Vector256<float> last)
     {
         var y = x * _gain;
-        y += Lanes.Later1(y) * _a1;
-        y += Lanes.Later2(y) * _a2;
-        y += Lanes.Later4(y) * _a4;
-        y += _powers * last;
+        y = Vector256.FusedMultiplyAdd(Vector256.Shuffle(y, Vector256.Create(0, 0, 1, 2, 3, 4, 5, 6)), _later1, y);
+        y = Vector256.FusedMultiplyAdd(Vector256.Shuffle(y, Vector256.Create(0, 0, 0, 1, 2, 3, 4, 5)), _later2, y);
+        y = Vector256.FusedMultiplyAdd(Vector256.Shuffle(y, Vector256.Create(0, 0, 0, 0, 0, 1, 2, 3)), _later4, y);
+        y = Vector256.FusedMultiplyAdd(_powers, last, y);
         last = Vector256.Shuffle(y, Vector256.Create(7));
         return y;
     }

@@ -55,9 +55,9 @@ internal sealed class Reverb : IReturnEffect
         for (var i = 0; i < Lines; i++)
         {
             var taps = _taps[i].AsSpan(0, frames);
-            ReadRing(i, taps);
-            Mixing.Sum((i & 1) == 0 ? outLeft : outRight, taps, Level, ref (i & 1) == 0 ? ref left : ref right);
-            Damp(taps, ref _last[i], _gains[i] * Normal);
+            var delayed = Delayed(i, taps);
+            Mixing.Sum((i & 1) == 0 ? outLeft : outRight, delayed, Level, ref (i & 1) == 0 ? ref left : ref right);
+            Damp(delayed, taps, ref _last[i], _gains[i] * Normal);
         }
 
         Turn(frames, inLeft, inRight);
@@ -111,32 +111,42 @@ internal sealed class Reverb : IReturnEffect
     }
 
     /// <summary>The mean of a sample and the one before it, weighted: a low-pass without feedback, and the line's gain.</summary>
-    private static void Damp(Span<float> samples, ref float last, float gain)
+    /// <param name="from">Samples.</param>
+    /// <param name="into">As many; may be the same.</param>
+    /// <param name="last">The sample before the first; set to the last one.</param>
+    /// <param name="gain">The gain.</param>
+    private static void Damp(ReadOnlySpan<float> from, Span<float> into, ref float last, float gain)
     {
         var before = last;
-        last = samples[^1];
+        last = from[^1];
 
         // From the end, so that every sample is still there when the one after it needs it.
-        var at = samples.Length - Vector<float>.Count;
+        var at = from.Length - Vector<float>.Count;
         for (; at > 0; at -= Vector<float>.Count)
         {
-            var now = new Vector<float>(samples[at..]);
-            var previous = new Vector<float>(samples[(at - 1)..]);
-            ((now * (1 - Damping) + previous * Damping) * gain).CopyTo(samples[at..]);
+            var now = new Vector<float>(from[at..]);
+            var previous = new Vector<float>(from[(at - 1)..]);
+            ((now * (1 - Damping) + previous * Damping) * gain).CopyTo(into[at..]);
         }
 
         for (var i = at + Vector<float>.Count - 1; i >= 0; i--)
         {
-            samples[i] = (samples[i] * (1 - Damping) + (i > 0 ? samples[i - 1] : before) * Damping) * gain;
+            into[i] = (from[i] * (1 - Damping) + (i > 0 ? from[i - 1] : before) * Damping) * gain;
         }
     }
 
-    private void ReadRing(int line, Span<float> into)
+    /// <summary>What comes out of a line: its ring itself, or a copy where it begins again meanwhile.</summary>
+    private ReadOnlySpan<float> Delayed(int line, Span<float> room)
     {
-        var ring = _delays[line].AsSpan();
-        var first = Math.Min(into.Length, ring.Length - _places[line]);
-        ring.Slice(_places[line], first).CopyTo(into);
-        ring[..(into.Length - first)].CopyTo(into[first..]);
+        var ring = _delays[line].AsSpan(_places[line]);
+        if (ring.Length >= room.Length)
+        {
+            return ring[..room.Length];
+        }
+
+        ring.CopyTo(room);
+        _delays[line].AsSpan(0, room.Length - ring.Length).CopyTo(room[ring.Length..]);
+        return room;
     }
 
     private void WriteRing(int line, ReadOnlySpan<float> from)

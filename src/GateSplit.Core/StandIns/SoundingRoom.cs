@@ -20,11 +20,15 @@ internal sealed class SoundingRoom
         var heard = signal.TrackFeeds.Where(f => needed.Contains(f.TrackId)).ToLookup(f => f.UnitId, f => f.Port);
         HashSet<int> PortsOf(Unit unit) => [.. heard[unit.Id], .. unit.Id == mainOf ? [unit.Chart.MainPort.Number] : Array.Empty<int>()];
         Sources = split.Units.ToDictionary(u => u.Id, u => new UnitStandIn(u, signal, song, split.Pass, mostFrames, ports: PortsOf(u)));
+        Voices = new Voices(Sources.Values, split.Pass.SampleRate);
         Desk = new Desk(split, signal, Sources, mostFrames, needed);
     }
 
     /// <summary>By the ids of their units.</summary>
     public Dictionary<string, UnitStandIn> Sources { get; }
+
+    /// <summary>What they play.</summary>
+    public Voices Voices { get; }
 
     /// <summary>What arrives on the tracks.</summary>
     public Desk Desk { get; }
@@ -35,13 +39,9 @@ internal sealed class SoundingRoom
     /// <summary>Renders a block of everything, one step after the other.</summary>
     public void Render(Block block)
     {
+        Voices.Render(block);
         foreach (var source in Sources.Values)
         {
-            for (var voice = 0; voice < source.Voices; voice++)
-            {
-                source.RenderVoice(voice, block);
-            }
-
             source.RenderGate(block);
         }
 

@@ -117,7 +117,8 @@ public sealed class StandInRecorder
                 tapes.Add(new Tape(track, pathOf(track), view.Split, times, info, BlockFrames));
             }
 
-            Run(new Stages(room, tapes, Threads), tapes, room.FirstFrame, times.Frames, progress, cancel);
+            using var stages = new Stages(room, tapes, Threads);
+            Run(stages, tapes, room.FirstFrame, times.Frames, progress, cancel);
             foreach (var tape in tapes)
             {
                 tape.Finish();
@@ -129,10 +130,6 @@ public sealed class StandInRecorder
             }
 
             return [.. tapes.Select(t => t.Printed())];
-        }
-        catch (AggregateException e) when (e.InnerException is IOException inner)
-        {
-            throw new IOException(inner.Message, inner);
         }
         finally
         {
@@ -183,54 +180,59 @@ public sealed class StandInRecorder
     /// The work on three blocks that follow each other, done side by side: the voices of one, the gates of the one before
     /// it, the tracks and their files of the one before that. So the threads meet once a block.
     /// </summary>
-    private sealed class Stages
+    private sealed class Stages : IDisposable
     {
         /// <summary>How many steps after its voices a block is written.</summary>
         public const int Behind = 2;
 
-        private readonly List<(int Behind, Action<Block> Work)> _pieces = [];
-        private readonly int _threads;
+        private readonly List<(int Behind, Action<Block> Work)> _pieces;
+        private readonly Crew _crew;
         private long _number;
 
         public Stages(SoundingRoom room, List<Tape> tapes, int threads)
         {
-            var (sources, desk) = (room.Sources, room.Desk);
-            _threads = threads;
-
-            // The longest pieces come first, so that no thread waits for another one's last.
-            _pieces.AddRange(sources.Values.Where(s => s.Voices > 0).Select(s => (0, (Action<Block>)(block => s.RenderVoice(0, block)))));
-            _pieces.AddRange(sources.Values.Select(s => (1, (Action<Block>)s.RenderGate)));
-            _pieces.AddRange(
-                from source in sources.Values
-                from voice in Enumerable.Range(1, Math.Max(0, source.Voices - 1))
-                select (0, (Action<Block>)(block => source.RenderVoice(voice, block))));
+            var desk = room.Desk;
+            _crew = new Crew(threads);
             var joined = tapes.Where(t => desk.Joined.Contains(t.TrackId)).ToList();
-            _pieces.Add((Behind, block =>
+            var alone = tapes.Except(joined).ToLookup(t => desk.FirstSource(t.TrackId));
+            (int, Action<Block>) Recording(Tape tape) => (Behind, block => tape.Record(desk, block));
+
+            // A source and the tracks that it feeds lie side by side, some from the front and some from the back; what takes
+            // long comes first there.
+            List<(int, Action<Block>)> front = [(0, room.Voices.RenderHeld)], back = [];
+            foreach (var (number, source) in room.Sources.Values.Index())
+            {
+                var side = number % 2 == 0 ? front : back;
+                side.Add((1, source.RenderGate));
+                side.AddRange(source.HeardVoices.Where(v => v.Held is null).Select(v => (0, (Action<Block>)v.Render)));
+                side.AddRange(alone[source].Select(Recording));
+            }
+
+            front.AddRange(alone[null].Select(Recording));
+            front.Add((Behind, block =>
             {
                 desk.MixJoined(block);
                 joined.ForEach(t => t.RecordJoined(desk, block));
             }));
-            _pieces.AddRange(tapes.Except(joined).Select(t => (Behind, (Action<Block>)(block => t.Record(desk, block)))));
+            back.Reverse();
+            _pieces = [.. front, .. back];
         }
 
         /// <summary>Goes one block further.</summary>
         /// <param name="at">The block of a number, null before the first and after the last.</param>
         public void Step(Func<long, Block?> at)
         {
-            var next = -1;
-            Parallel.For(0, _threads, new ParallelOptions { MaxDegreeOfParallelism = _threads }, _ =>
+            _crew.Do(_pieces.Count, i =>
             {
-                int piece;
-                while ((piece = Interlocked.Increment(ref next)) < _pieces.Count)
+                if (at(_number - _pieces[i].Behind) is { } block)
                 {
-                    if (at(_number - _pieces[piece].Behind) is { } block)
-                    {
-                        _pieces[piece].Work(block);
-                    }
+                    _pieces[i].Work(block);
                 }
             });
             _number++;
         }
+
+        public void Dispose() => _crew.Dispose();
     }
 
     /// <summary>One armed track's file, measured as it is written: the numbers are of what the file holds.</summary>
@@ -251,7 +253,6 @@ public sealed class StandInRecorder
         private readonly Dither[]? _dithers;
         private readonly Converter[] _converters;
         private readonly OverviewBuilder _overview;
-        private readonly byte[] _bytes;
         private readonly float[] _interleaved;
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right;
@@ -270,7 +271,6 @@ public sealed class StandInRecorder
                 : null;
             _converters = Converter.Of(track, split, mostFrames);
             _overview = new OverviewBuilder(_format.Channels);
-            _bytes = new byte[mostFrames * _format.BytesPerFrame];
             _interleaved = new float[_format.Channels == 1 ? 0 : 2 * StretchFrames];
             _right = new float[_format.Channels == 1 ? 0 : StretchFrames];
         }
@@ -280,39 +280,46 @@ public sealed class StandInRecorder
         /// <summary>Mixes and records a block of a track by itself.</summary>
         public void Record(Desk desk, Block block)
         {
-            _level = 0;
+            var bytes = Begin(block);
             for (var at = 0; at < block.Frames; at += StretchFrames)
             {
                 var frames = Math.Min(StretchFrames, block.Frames - at);
                 var left = _left.AsSpan(0, frames);
                 var right = _right.AsSpan(0, Math.Min(frames, _right.Length));
                 desk.Mix(_track, block, at, left, right);
-                Take(left, right, block.Start + at, at);
+                Take(left, right, block.Start + at, ref bytes);
             }
 
-            Write(block);
+            End(block);
         }
 
         /// <summary>Records a block of a track that was mixed with the tracks it is joined to.</summary>
         public void RecordJoined(Desk desk, Block block)
         {
-            _level = 0;
+            var bytes = Begin(block);
             var left = desk.Samples(_track, 0, block);
             var right = _format.Channels == 1 ? [] : desk.Samples(_track, 1, block);
             for (var at = 0; at < block.Frames; at += StretchFrames)
             {
                 var frames = Math.Min(StretchFrames, block.Frames - at);
-                Take(left.Slice(at, frames), right.IsEmpty ? right : right.Slice(at, frames), block.Start + at, at);
+                Take(left.Slice(at, frames), right.IsEmpty ? right : right.Slice(at, frames), block.Start + at, ref bytes);
             }
 
-            Write(block);
+            End(block);
         }
 
-        private void Write(Block block)
+        /// <summary>Room for the bytes of a block.</summary>
+        private Span<byte> Begin(Block block)
+        {
+            _level = 0;
+            return _writer.GetSpan(block.Frames * _format.BytesPerFrame);
+        }
+
+        private void End(Block block)
         {
             if (block.Start >= 0)
             {
-                _writer.Write(_bytes.AsSpan(0, block.Frames * _format.BytesPerFrame));
+                _writer.Advance(block.Frames * _format.BytesPerFrame);
                 _recorded += block.Frames;
             }
         }
@@ -324,8 +331,8 @@ public sealed class StandInRecorder
         /// <param name="left">Left, or all of a mono track; changed.</param>
         /// <param name="right">Right; empty for a mono track.</param>
         /// <param name="start">Its first frame.</param>
-        /// <param name="at">Where in its block it lies.</param>
-        private void Take(Span<float> left, Span<float> right, long start, int at)
+        /// <param name="bytes">Where it goes; what is left of that behind it.</param>
+        private void Take(Span<float> left, Span<float> right, long start, ref Span<byte> bytes)
         {
             if (_converters.Length > 0)
             {
@@ -343,7 +350,8 @@ public sealed class StandInRecorder
             right[..Math.Min(before, right.Length)].Clear();
             _dithers?[0].Apply(left);
             _dithers?[^1].Apply(right);
-            SampleCodec.Encode(left, right, _format.Sample, _interleaved, _bytes.AsSpan(at * _format.BytesPerFrame, left.Length * _format.BytesPerFrame));
+            SampleCodec.Encode(left, right, _format.Sample, _interleaved, bytes[..(left.Length * _format.BytesPerFrame)]);
+            bytes = bytes[(left.Length * _format.BytesPerFrame)..];
             _overview.Add(0, left);
             _level = Math.Max(_level, _meters[0].Add(left));
             if (!right.IsEmpty)

@@ -38,6 +38,9 @@ internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch pa
         }
     }
 
+    /// <summary>True if anything sounds before a frame, of what has not been added yet.</summary>
+    public bool Sounds(long before) => _sounding.Count > 0 || (_next < notes.Length && notes[_next].Start < before);
+
     /// <summary>Goes to a frame before the first sample is asked for: what was struck earlier sounds as if it had been heard.</summary>
     public void SkipTo(long frame)
     {

@@ -21,9 +21,6 @@ public sealed class UnitStandIn
 
     private readonly Unit _unit;
     private readonly VoiceStandIn[] _voices;
-    private readonly VoiceStandIn[] _struck;
-    private readonly VoiceStandIn[] _held;
-    private readonly HeldNotes? _heldNotes;
     private readonly Element[] _elements;
     private readonly Element[] _returns;
     private readonly (Element Element, Gain2x2 Gain)[] _sends;
@@ -86,10 +83,7 @@ public sealed class UnitStandIn
         }
 
         _elements = [.. _elements.Where(e => IsFed(e) || _sends.Any(s => s.Element == e))];
-        var heard = _elements.SelectMany(e => e.Voices).ToHashSet();
-        _struck = [.. _voices.Where(v => heard.Contains(v) && v.Held is null)];
-        _held = [.. _voices.Where(v => heard.Contains(v) && v.Held is not null)];
-        _heldNotes = _held.Length > 0 ? new HeldNotes([.. _held.Select(v => v.Held!)], sampleRate) : null;
+        HeardVoices = [.. _voices.Intersect(_elements.SelectMany(e => e.Voices))];
         _mainHeard = ports?.Contains(unit.Chart.MainPort.Number) != false;
 
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
@@ -99,6 +93,9 @@ public sealed class UnitStandIn
 
     /// <summary>The frame at which it is first heard, 0 or before it.</summary>
     public long FirstFrame { get; }
+
+    /// <summary>The voices of which anything is heard; whoever renders the gate renders them before.</summary>
+    internal ImmutableArray<VoiceStandIn> HeardVoices { get; }
 
     /// <summary>The ride of an element's control; null if nobody rides it.</summary>
     internal RideCurve? Curve(string elementId, RideControl control) => _curves.GetValueOrDefault((elementId, control));
@@ -114,41 +111,9 @@ public sealed class UnitStandIn
     /// <summary>The same, to be kept until the block is read.</summary>
     internal ReadOnlyMemory<float> GateMemory(int channel, Block block) => _gate[channel - 1][block.Side].AsMemory(0, block.Frames);
 
-    /// <summary>Goes to a frame before the first block is rendered: notes that still sound there sound as if they had been heard.</summary>
-    public void SkipTo(long frame)
-    {
-        foreach (var voice in _struck)
-        {
-            voice.SkipTo(frame);
-        }
-
-        _heldNotes?.SkipTo(frame);
-    }
-
-    /// <summary>How many pieces of work <see cref="RenderVoice"/> has; they do not touch each other.</summary>
-    public int Voices => _struck.Length + (_heldNotes is null ? 0 : 1);
-
-    /// <summary>First step of a block: what all held voices play, which takes longest and so comes first, and what each struck one plays.</summary>
-    /// <param name="index">0-based.</param>
-    /// <param name="block">The next block.</param>
-    public void RenderVoice(int index, Block block)
-    {
-        if (_heldNotes is null || index > 0)
-        {
-            _struck[_heldNotes is null ? index : index - 1].Render(block);
-            return;
-        }
-
-        _heldNotes.Render(block.Start, [.. _held.Select(v => v.Begin(block))]);
-        foreach (var voice in _held)
-        {
-            voice.End(block);
-        }
-    }
-
     /// <summary>
-    /// Second step, after all voices: what each element hears, the returns, and what stands at the gate. The voices may
-    /// already be at work on the block after it.
+    /// After its voices: what each element hears, the returns, and what stands at the gate. The voices may already be at
+    /// work on the block after it.
     /// </summary>
     public void RenderGate(Block block)
     {
@@ -273,6 +238,7 @@ public sealed class UnitStandIn
     {
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right = new float[StretchFrames];
+        private readonly MixedPart[] _parts = new MixedPart[heard.Length];
 
         public ChartElement Chart => chart;
 
@@ -286,19 +252,16 @@ public sealed class UnitStandIn
 
         public void Listen(Block block, int from, int frames)
         {
-            bool left = false, right = false;
+            var count = 0;
             foreach (var (voice, delay, gain) in heard)
             {
                 if (!voice.IsSilent(block, from, frames, delay))
                 {
-                    var samples = voice.Delayed(block, from, frames, delay);
-                    Mixing.Sum(Left(frames), samples, (float)gain.LL, ref left);
-                    Mixing.Sum(Right(frames), samples, (float)gain.RL, ref right);
+                    _parts[count++] = voice.Part(block, from, delay, gain);
                 }
             }
 
-            Left(left ? 0 : frames).Clear();
-            Right(right || chart.Width == Width.Mono ? 0 : frames).Clear();
+            Mixing.Mix(_parts.AsSpan(0, count), Left(frames), chart.Width == Width.Mono ? [] : Right(frames));
             for (var side = 0; side < inserts.Length; side++)
             {
                 inserts[side].Process(side == 0 ? Left(frames) : Right(frames));

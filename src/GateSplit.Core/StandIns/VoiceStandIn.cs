@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -14,6 +15,7 @@ internal sealed class VoiceStandIn
     private readonly StruckNotes? _struck;
     private readonly float[][] _samples;
     private readonly bool[][] _silent;
+    private readonly bool[] _still = [true, true]; // whether nothing but zeros lies on a side
     private readonly int _history;
     private int _framesBefore;
 
@@ -34,7 +36,7 @@ internal sealed class VoiceStandIn
         _history = history;
         _samples = notes.IsEmpty ? [] : [new float[history + mostFrames], new float[history + mostFrames]];
         var stretches = (history + mostFrames + StretchFrames - 1) / StretchFrames;
-        _silent = [new bool[stretches], new bool[stretches]];
+        _silent = [.. _still.Select(still => Enumerable.Repeat(still, stretches).ToArray())];
     }
 
     /// <summary>Its id on the chart.</summary>
@@ -52,12 +54,12 @@ internal sealed class VoiceStandIn
     /// <summary>The samples of a block that is rendered, as they were some samples ago.</summary>
     /// <param name="block">The last block or the one before it.</param>
     /// <param name="from">Where in the block to begin.</param>
-    /// <param name="frames">How many samples.</param>
     /// <param name="delay">How many samples ago.</param>
-    public ReadOnlySpan<float> Delayed(Block block, int from, int frames, int delay) =>
-        _samples[block.Side].AsSpan(_history + from - delay, frames);
+    /// <param name="gain">From its one side to the two sides of who hears it.</param>
+    public MixedPart Part(Block block, int from, int delay, Gain2x2 gain) =>
+        new(_samples[block.Side], _history + from - delay, (float)gain.LL, (float)gain.RL);
 
-    /// <summary>True if <see cref="Delayed"/> would give nothing but zeros, as between two hits.</summary>
+    /// <summary>True if <see cref="Part"/> would give nothing but zeros, as between two hits.</summary>
     public bool IsSilent(Block block, int from, int frames, int delay)
     {
         var first = (_history + from - delay) / StretchFrames;
@@ -68,7 +70,7 @@ internal sealed class VoiceStandIn
     /// <summary>Renders the next block of a struck voice.</summary>
     public void Render(Block block)
     {
-        if (!IsIdle)
+        if (!IsIdle && (Array.IndexOf(_still, false) >= 0 || _struck?.Sounds(block.Start + block.Frames) == true))
         {
             var samples = Begin(block).Span;
             samples.Clear();
@@ -94,6 +96,8 @@ internal sealed class VoiceStandIn
             var stretch = _samples[block.Side].AsSpan(i * StretchFrames);
             _silent[block.Side][i] = !stretch[..Math.Min(StretchFrames, stretch.Length)].ContainsAnyExcept(0f);
         }
+
+        _still[block.Side] = Array.IndexOf(_silent[block.Side], false) < 0;
     }
 
     /// <summary>FNV-1a over the voice's id: its own noise for every voice, the same in every run.</summary>

@@ -92,6 +92,62 @@ public sealed class WaveWriterTests : IDisposable
         Assert.Empty(_folder.Names);
     }
 
+    [Theory]
+    [InlineData(1)]
+    [InlineData(3001)]
+    [InlineData(131072)]
+    [InlineData(300000)]
+    public void In_pieces_of_whatever_length_the_file_is_header_and_samples(int part)
+    {
+        var format = new AudioFormat(1, 48000, SampleFormat.Pcm16);
+        var samples = new byte[part == 1 ? 30_000 : 900_000];
+        new Random(3).NextBytes(samples);
+        byte[] expected = [.. WaveHeader.Build(format, samples.Length / 2, null), .. samples];
+        using (var writer = new WaveWriter(_folder["copied.wav"], format, samples.Length / 2, null))
+        {
+            foreach (var bytes in samples.Chunk(part))
+            {
+                writer.Write(bytes);
+            }
+
+            writer.Finish();
+            writer.TakeName();
+        }
+
+        using (var writer = new WaveWriter(_folder["filled.wav"], format, samples.Length / 2, null))
+        {
+            foreach (var bytes in samples.Chunk(part))
+            {
+                bytes.CopyTo(writer.GetSpan(bytes.Length));
+                writer.Advance(bytes.Length);
+            }
+
+            writer.Finish();
+            writer.TakeName();
+        }
+
+        Assert.Equal(expected, File.ReadAllBytes(_folder["copied.wav"]));
+        Assert.Equal(expected, File.ReadAllBytes(_folder["filled.wav"]));
+    }
+
+    [Theory]
+    [InlineData(7)]
+    [InlineData(200_001)]
+    public void A_recording_that_ends_early_is_as_long_as_what_was_written(int frames)
+    {
+        var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
+        var samples = new byte[3 * frames];
+        new Random(4).NextBytes(samples);
+        using (var writer = new WaveWriter(_folder["short.wav"], format, 400_000, null))
+        {
+            writer.Write(samples);
+            writer.FinishEarly();
+            writer.TakeName();
+        }
+
+        Assert.Equal([.. WaveHeader.Build(format, frames, null), .. samples, 0], File.ReadAllBytes(_folder["short.wav"]));
+    }
+
     private static void Save(string path, AudioFormat format, long frames, byte[] bytes)
     {
         using var writer = new WaveWriter(path, format, frames, new BroadcastInfo("Kick of the box", new DateTime(2026, 1, 2)));
