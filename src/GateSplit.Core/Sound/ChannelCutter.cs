@@ -18,8 +18,8 @@ public static class ChannelCutter
     /// <summary>So much is read at a time that it is still in the second-level cache when it is picked apart.</summary>
     private const int ReadBytes = 1 << 18;
 
-    /// <summary>So much of a block is picked apart for all lines at a time that it stays in the first-level cache.</summary>
-    private const int TileBytes = 1 << 13;
+    /// <summary>So much of a block is picked apart for all lines at a time that most of it stays in the first-level cache.</summary>
+    private const int TileBytes = 1 << 14;
 
     /// <summary>Three-byte samples are copied in fours; the last copy may touch some bytes more.</summary>
     private const int Slack = 16;
@@ -58,7 +58,7 @@ public static class ChannelCutter
                 outs.Add(new Out(line, format, recording.Frames, broadcast(line)));
             }
 
-            CopyBlocks(recording, outs, threads, progress, cancel);
+            CopyBlocks(recording, [.. outs], threads, progress, cancel);
             foreach (var file in outs)
             {
                 file.Complete();
@@ -81,12 +81,13 @@ public static class ChannelCutter
     }
 
     private static void CopyBlocks(
-        WaveReader recording, List<Out> outs, int threads, IProgress<double>? progress, CancellationToken cancel)
+        WaveReader recording, Out[] outs, int threads, IProgress<double>? progress, CancellationToken cancel)
     {
-        var blockFrames = Math.Max(1, BlockBytes / recording.Format.BytesPerFrame);
-        var readFrames = Math.Max(1, ReadBytes / recording.Format.BytesPerFrame);
-        var tileFrames = Math.Max(1, TileBytes / recording.Format.BytesPerFrame);
-        var neighbours = Enumerable.Range(0, outs.Count).Select(i => AreNeighbours([.. outs.Skip(i).Take(4)])).ToArray();
+        // Whole tiles of whole fours, so that only the last one of the recording is picked apart frame by frame.
+        var tileFrames = Math.Max(4, (TileBytes / recording.Format.BytesPerFrame) & ~3);
+        var readFrames = tileFrames * Math.Max(1, ReadBytes / (tileFrames * recording.Format.BytesPerFrame));
+        var blockFrames = readFrames * Math.Max(1, BlockBytes / (readFrames * recording.Format.BytesPerFrame));
+        var neighbours = Enumerable.Range(0, outs.Length).Select(i => AreNeighbours([.. outs.Skip(i).Take(4)])).ToArray();
         var blocks = (recording.Frames + blockFrames - 1) / blockFrames;
         long next = -1;
         long done = 0;
@@ -111,33 +112,40 @@ public static class ChannelCutter
 
                     for (var tile = 0; tile < wanted; tile += tileFrames)
                     {
-                        var tiled = Math.Min(tileFrames, wanted - tile);
-                        for (var i = 0; i < outs.Count;)
-                        {
-                            if (neighbours[i])
-                            {
-                                outs[i].PickFour(source, tile, picked.AsSpan(i, 4), at + tile, tiled);
-                                i += 4;
-                            }
-                            else
-                            {
-                                outs[i].Pick(source, tile, picked[i], at + tile, tiled);
-                                i++;
-                            }
-                        }
+                        PickTile(outs, neighbours, source, tile, picked, at + tile, Math.Min(tileFrames, wanted - tile));
                     }
                 }
 
                 // Neighbouring blocks begin with different files, so that two threads seldom wait for the same one.
-                for (var i = 0; i < outs.Count; i++)
+                for (var i = 0; i < outs.Length; i++)
                 {
-                    var turn = (int)((i + block % 2 * (outs.Count / 2)) % outs.Count);
+                    var turn = (int)((i + block % 2 * (outs.Length / 2)) % outs.Length);
                     outs[turn].Write(picked[turn], frames, start);
                 }
 
                 progress?.Report((double)Interlocked.Increment(ref done) / blocks);
             }
         });
+    }
+
+    /// <summary>Picks a tile apart for all lines.</summary>
+    /// <remarks>Compiled to the end at once: a short cut would be over before the compiler came back to it.</remarks>
+    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
+    private static void PickTile(Out[] outs, bool[] neighbours, byte[] source, int sourceFrame, byte[][] picked, int pickedFrame, int frames)
+    {
+        for (var i = 0; i < outs.Length;)
+        {
+            if (neighbours[i])
+            {
+                outs[i].PickFour(source, sourceFrame, picked.AsSpan(i, 4), pickedFrame, frames);
+                i += 4;
+            }
+            else
+            {
+                outs[i].Pick(source, sourceFrame, picked[i], pickedFrame, frames);
+                i++;
+            }
+        }
     }
 
     /// <summary>True of four lines of one channel each that lie side by side, with samples of three bytes.</summary>
@@ -149,6 +157,7 @@ public static class ChannelCutter
     /// Four frames of four neighbouring channels at a time: sixteen samples of three bytes are turned like a matrix,
     /// by rows and then by columns.
     /// </summary>
+    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private static void PickFour(ReadOnlySpan<byte> from, int fromStep, Span<byte> to0, Span<byte> to1, Span<byte> to2, Span<byte> to3, int frames)
     {
         const byte none = 255;
@@ -294,6 +303,7 @@ public static class ChannelCutter
         }
 
         /// <summary>Picks this line's samples and those of the three after it.</summary>
+        [MethodImpl(MethodImplOptions.AggressiveOptimization)]
         public void PickFour(byte[] source, int sourceFrame, Span<byte[]> picked, int pickedFrame, int frames)
         {
             var whole = frames & ~3;
