@@ -11,7 +11,7 @@ public static class JobServices
     /// <summary>Adds stores, queue and one worker, kept in the database of the connection string.</summary>
     public static IServiceCollection AddGateSplitJobs(this IServiceCollection services, string connectionString, string audioFolder)
     {
-        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>();
+        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>();
         services.AddSingleton<IAudioStore>(new FolderAudioStore(audioFolder));
         services.AddSingleton<TakeParts>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
         services.AddTransient<PrintJob>().AddTransient<BringInJob>();

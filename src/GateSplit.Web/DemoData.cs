@@ -5,87 +5,133 @@ using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using GateSplit.Jobs;
-using Npgsql;
 
 namespace GateSplit.Web;
 
-/// <summary>The sessions that ship, loaded once into a database that has none.</summary>
-public static class DemoData
+/// <summary>The sessions that ship: loaded once into a database that has none, and then brought to where they ship, step by step.</summary>
+/// <param name="services">The program's services.</param>
+public sealed class DemoData(IServiceProvider services)
 {
     private static readonly TimeSpan Glance = TimeSpan.FromMilliseconds(300);
+    private readonly ServeOptions _options = services.GetRequiredService<ServeOptions>();
+    private readonly DemoStore _demos = services.GetRequiredService<DemoStore>();
+    private readonly SessionStore _sessions = services.GetRequiredService<SessionStore>();
+    private readonly TakeStore _takes = services.GetRequiredService<TakeStore>();
+    private readonly JobQueue _queue = services.GetRequiredService<JobQueue>();
+    private readonly JobStore _jobs = services.GetRequiredService<JobStore>();
 
-    /// <summary>Loads them, if they never were.</summary>
-    /// <returns>The sessions that were loaded, whose steps are still to be done.</returns>
-    public static async Task<IReadOnlyList<(long Id, DemoSession Session)>> LoadOnce(IServiceProvider services)
+    /// <summary>Loads them, if they never were and the options ask for them.</summary>
+    public async Task Load()
     {
-        var loaded = new List<(long, DemoSession)>();
-        if (!services.GetRequiredService<ServeOptions>().Demo || !await MarkLoaded(services.GetRequiredService<NpgsqlDataSource>()))
+        if (_options.Demo && !await _demos.AreLoaded())
         {
-            return loaded;
-        }
-
-        var sessions = services.GetRequiredService<SessionStore>();
-        foreach (var demo in DemoSessions.All)
-        {
-            loaded.Add((await sessions.Create(demo.Name, MidiWriter.Write(demo.Song), demo.Split), demo));
-        }
-
-        return services.GetRequiredService<ServeOptions>().QuickDemo ? loaded[..1] : loaded;
-    }
-
-    /// <summary>Does the steps of the sessions that were loaded, in the background; what somebody changes meanwhile stays, and ends the steps of that session.</summary>
-    public static async Task Play(IServiceProvider services, IReadOnlyList<(long Id, DemoSession Session)> loaded, CancellationToken cancel)
-    {
-        foreach (var (id, session) in loaded)
-        {
-            try
-            {
-                await Play(services, id, session, cancel);
-            }
-            catch (Exception e) when (e is OperationCanceledException or IOException or Hangfire.BackgroundJobClientException || Resilient.IsOutage(e))
-            {
-                return; // the sessions are there, without what was still to be done
-            }
+            await _demos.InTurn(LoadMissing, CancellationToken.None);
         }
     }
 
-    private static async Task Play(IServiceProvider services, long id, DemoSession session, CancellationToken cancel)
+    /// <summary>
+    /// Does the steps that are still to be done, and goes on where an earlier server ended. What somebody changes meanwhile stays, and ends
+    /// the steps of that session.
+    /// </summary>
+    public async Task Play(CancellationToken cancel)
     {
-        var sessions = services.GetRequiredService<SessionStore>();
-        var queue = services.GetRequiredService<JobQueue>();
-        var split = session.Split;
-        var revision = 1;
-        foreach (var step in session.Steps)
+        if (!_options.Demo)
         {
-            switch (step)
+            return;
+        }
+
+        try
+        {
+            await _demos.InTurn(() => PlayAll(cancel), cancel);
+        }
+        catch (Exception e) when (e is OperationCanceledException or IOException or Hangfire.BackgroundJobClientException || Resilient.IsOutage(e))
+        {
+            // The sessions are there; what is still to be done is done after the next start.
+        }
+    }
+
+    /// <summary>All of them, but those that a server loaded that ended meanwhile.</summary>
+    private async Task LoadMissing()
+    {
+        var there = (await _demos.All()).Select(p => p.Name).ToHashSet();
+        foreach (var session in DemoSessions.All.Where(s => !there.Contains(s.Name)))
+        {
+            await _demos.Add(session.Name, MidiWriter.Write(session.Song), session.Split);
+        }
+
+        await _demos.MarkLoaded();
+    }
+
+    private async Task PlayAll(CancellationToken cancel)
+    {
+        var sessions = _options.QuickDemo ? DemoSessions.All[..1] : DemoSessions.All;
+        foreach (var progress in await _demos.All())
+        {
+            if (sessions.FirstOrDefault(s => s.Name == progress.Name) is { } session)
+            {
+                await Play(session, progress, cancel);
+            }
+        }
+    }
+
+    private async Task Play(DemoSession session, DemoProgress progress, CancellationToken cancel)
+    {
+        var id = progress.SessionId;
+        await Rest(id, cancel);
+        while (progress.StepsDone < session.Steps.Length && await _sessions.Load(id) is { } state && state.Revision == progress.Revision)
+        {
+            switch (session.Steps[progress.StepsDone])
             {
                 case DemoEdit { Edit: var edit }:
-                    var after = edit.Apply(split).Value!;
-                    if (!await sessions.Save(id, revision, after, edit.Name(split)))
+                    if (!await _sessions.Save(id, state.Revision, edit.Apply(state.Split).Value!, edit.Name(state.Split)))
                     {
                         return;
                     }
 
-                    split = after;
-                    revision = (await sessions.Head(id))!.Revision;
+                    progress = progress with { Revision = state.Revision + 1 };
                     break;
                 case DemoPrint:
-                    await queue.Print(id, new PrintRequest(revision, []), [.. Enumerable.Range(1, split.Passes)]);
+                    await Print(id, state, TakesAfter(session, progress.StepsDone));
                     break;
-                case DemoBringIn elsewhere:
-                    await queue.BringIn(id, Recorded(services, session, split, elsewhere, cancel));
+                case DemoBringIn elsewhere when (await _takes.Of(id)).Count < TakesAfter(session, progress.StepsDone):
+                    await _queue.BringIn(id, Recorded(session, state.Split, elsewhere, cancel));
                     break;
             }
 
-            while ((await services.GetRequiredService<JobStore>().Current(id)).Any(j => j.IsActive))
-            {
-                await Task.Delay(Glance, cancel);
-            }
+            await Rest(id, cancel);
+            progress = progress with { StepsDone = progress.StepsDone + 1 };
+            await _demos.Save(progress);
+        }
+    }
+
+    /// <summary>Prints all passes, or those that an earlier server did not end.</summary>
+    private async Task Print(long id, SessionState state, int takes)
+    {
+        var request = new PrintRequest(state.Revision, []);
+        if ((await _jobs.Current(id)).Where(j => j.State == JobState.Interrupted).ToList() is { Count: > 0 } interrupted)
+        {
+            await _queue.Print(id, request, [.. interrupted.Select(j => j.Pass)], interrupted[0].PrintId);
+        }
+        else if ((await _takes.Of(id)).Count < takes)
+        {
+            await _queue.Print(id, request, [.. Enumerable.Range(1, state.Split.Passes)]);
+        }
+    }
+
+    /// <summary>How many takes a session has when a step is done: each but an edit makes one.</summary>
+    private static int TakesAfter(DemoSession session, int step) => session.Steps.Take(step + 1).Count(s => s is not DemoEdit);
+
+    /// <summary>Waits until a session has no job any more.</summary>
+    private async Task Rest(long id, CancellationToken cancel)
+    {
+        while ((await _jobs.Current(id)).Any(j => j.IsActive))
+        {
+            await Task.Delay(Glance, cancel);
         }
     }
 
     /// <summary>Recordings as somebody else would have made them: the same sources, lagging.</summary>
-    private static BringInRequest Recorded(IServiceProvider services, DemoSession session, Split split, DemoBringIn elsewhere, CancellationToken cancel)
+    private BringInRequest Recorded(DemoSession session, Split split, DemoBringIn elsewhere, CancellationToken cancel)
     {
         var folder = BroughtFolder.Make(services.GetRequiredService<IAudioStore>());
         var late = split with { Units = [.. split.Units.Select(u => u with { Simulated = u.Simulated with { LatencyMs = elsewhere.LateMs } })] };
@@ -95,13 +141,5 @@ public static class DemoData
             .Print(t => folder.Incoming(elsewhere.TrackIds.IndexOf(t.Id)), DateTime.Now, cancel: cancel);
         folder.TakeIn([.. elsewhere.TrackIds.Select(t => $"{split.Track(t)!.Name}.wav")]);
         return new BringInRequest(folder.Name, BringInPlan.Of(split, folder.Files()));
-    }
-
-    /// <summary>Deleted demo sessions stay deleted: a mark, not an empty list, tells whether they were loaded.</summary>
-    private static async Task<bool> MarkLoaded(NpgsqlDataSource database)
-    {
-        await using var command = database.CreateCommand(
-            "insert into marks (name) values ('demo sessions loaded') on conflict do nothing");
-        return await command.ExecuteNonQueryAsync() == 1;
     }
 }

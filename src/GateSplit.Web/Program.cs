@@ -16,9 +16,10 @@ if (await DatabaseAtStart.Prepare(options.Value.ConnectionString, Console.Error)
 }
 
 var app = GateSplitApp.Build(options.Value);
-var demo = await DemoData.LoadOnce(app.Services);
+var demo = new DemoData(app.Services);
+await demo.Load();
 await app.StartAsync();
-var steps = DemoData.Play(app.Services, demo, app.Lifetime.ApplicationStopping);
+var steps = demo.Play(app.Lifetime.ApplicationStopping);
 Console.WriteLine($"Gate Split answers on http://127.0.0.1:{options.Value.Port}");
 await app.WaitForShutdownAsync();
 await steps;

@@ -30,21 +30,21 @@ public sealed class WorkerTests
         var path = $"/sessions/{session}/print";
         await visitor.Get(path);
         await visitor.Send("#start");
-        await WaitFor(async () => (await Running(database)).Distinct().Count() == 2, "both workers record, each its pass");
+        await Waiting.Until(async () => (await Running(database)).Distinct().Count() == 2, "both workers record, each its pass");
         await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 8 && p.QuerySelector("#job") is null, "both passes are there");
         var undisturbed = Samples(one, (await takes.Of(session)).Single());
 
         for (var kill = 0; kill < Kills; kill++)
         {
             await visitor.Send("#start");
-            await WaitFor(async () => (await Running(database)).Distinct().Count() == 2, "both workers record again");
+            await Waiting.Until(async () => (await Running(database)).Distinct().Count() == 2, "both workers record again");
             await Task.Delay(Random.Shared.Next(1200));
             two.Kill();
             await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 8 && p.QuerySelector("#job") is null, "the pass is taken over and done");
             var all = await takes.Of(session);
             Assert.Equal(kill + 2, all.Count); // nothing lost, nothing doubled
             Assert.Equal(undisturbed, Samples(one, all[0]));
-            await WaitFor(() => Task.FromResult(!Directory.EnumerateDirectories(Path.Combine(one.Folder, "audio/staging")).Any()), "nothing half-written is left");
+            await Waiting.Until(() => Task.FromResult(!Directory.EnumerateDirectories(Path.Combine(one.Folder, "audio/staging")).Any()), "nothing half-written is left");
             await two.Launch(demo: false);
         }
     }
@@ -120,19 +120,4 @@ public sealed class WorkerTests
             return $"{t.TrackId} {t.Pass} {Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(bytes))}";
         }),
     ];
-
-    private static async Task WaitFor(Func<Task<bool>> condition, string what)
-    {
-        for (var tries = 0; tries < 600; tries++)
-        {
-            if (await condition())
-            {
-                return;
-            }
-
-            await Task.Delay(100);
-        }
-
-        Assert.Fail($"Waited a minute until {what}.");
-    }
 }

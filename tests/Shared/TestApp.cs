@@ -38,10 +38,11 @@ public sealed class TestApp : IAsyncDisposable
     /// <param name="demo">True to load the demo sessions.</param>
     /// <param name="folder">A folder to use; null for one of its own.</param>
     /// <param name="connection">Changes the connection string, to go another way to the same database.</param>
-    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null)
+    /// <param name="whole">True to do the steps of all demo sessions, not only of the first.</param>
+    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null, bool whole = false)
     {
         var app = new TestApp(folder, connection);
-        await app.Launch(demo);
+        await app.Launch(demo, whole);
         return app;
     }
 
@@ -53,7 +54,7 @@ public sealed class TestApp : IAsyncDisposable
     }
 
     /// <summary>Starts the process and waits until it answers.</summary>
-    public async Task Launch(bool demo)
+    public async Task Launch(bool demo, bool whole = false)
     {
         var start = new ProcessStartInfo("dotnet")
         {
@@ -62,7 +63,8 @@ public sealed class TestApp : IAsyncDisposable
             UseShellExecute = false,
         };
         string[] arguments = [Path.Combine(AppContext.BaseDirectory, "../../../../../src/GateSplit.Web/bin/Release/net10.0/GateSplit.Web.dll"), "--port", $"{Port}", "--data", _folder];
-        foreach (var argument in arguments.Append(demo ? "--quick-demo" : "--no-demo"))
+        string[] sessions = demo ? whole ? [] : ["--quick-demo"] : ["--no-demo"];
+        foreach (var argument in arguments.Concat(sessions))
         {
             start.ArgumentList.Add(argument);
         }

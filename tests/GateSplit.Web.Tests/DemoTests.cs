@@ -1,0 +1,48 @@
+using GateSplit.Core.Demo;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Web.Tests;
+
+/// <summary>The sessions that ship.</summary>
+public sealed class DemoTests
+{
+    [Fact]
+    public async Task They_get_to_where_they_ship_though_the_server_is_killed_on_the_way()
+    {
+        await using var app = await TestApp.Start(whole: true);
+        await using var database = Database.Open(app.ConnectionString);
+        var sessions = new SessionStore(database);
+        var takes = new TakeStore(database);
+        var demos = new DemoStore(database, sessions);
+        async Task<List<int>> Takes()
+        {
+            var counts = new List<int>();
+            foreach (var demo in await demos.All())
+            {
+                counts.Add((await takes.Of(demo.SessionId)).Count);
+            }
+
+            return counts;
+        }
+
+        foreach (var there in new[] { 0, 2, 4, 6 })
+        {
+            await Waiting.Until(async () => (await Takes()).Sum() >= there, $"{there} takes are there");
+            app.Kill();
+            await app.Launch(demo: true, whole: true);
+        }
+
+        await Waiting.Until(
+            async () => (await demos.All()).Select(d => d.StepsDone).SequenceEqual(DemoSessions.All.Select(s => s.Steps.Length)), "all steps are done");
+        Assert.Equal(DemoSessions.All.Select(s => s.Name), (await demos.All()).Select(d => d.Name));
+        Assert.Equal([1, 1, 1, 1, 3], await Takes());
+        foreach (var demo in await demos.All())
+        {
+            var session = DemoSessions.All.Single(s => s.Name == demo.Name);
+            var split = session.Steps.OfType<DemoEdit>().Aggregate(session.Split, (s, step) => step.Edit.Apply(s).Value!);
+            Assert.Equal(SplitJson.Write(split), SplitJson.Write((await sessions.Load(demo.SessionId))!.Split));
+        }
+    }
+}
