@@ -1,3 +1,4 @@
+using System.Numerics;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
@@ -14,6 +15,8 @@ public sealed class RideModel(OpenSessions open, SessionStore sessions, TakeStor
 
     /// <summary>Height of the drawing.</summary>
     public const int Down = 300;
+
+    private const int MostNumbers = 24;
 
     /// <summary>The element, such as "u1/kick".</summary>
     [BindProperty(SupportsGet = true, Name = "of")]
@@ -41,6 +44,9 @@ public sealed class RideModel(OpenSessions open, SessionStore sessions, TakeStor
     /// <summary>Seconds at which the bars begin, and at which the last one ends.</summary>
     public IEnumerable<double> BarSeconds => Enumerable.Range(0, Split.Pass.LengthBars + 1)
         .Select(bar => (double)Session.Song.Tempos.ToSamples(Session.Song.Metres.BarStart(bar), Split.Pass.SampleRate) / Split.Pass.SampleRate);
+
+    /// <summary>Every how many bars one is numbered, a power of two, so that the numbers stand apart.</summary>
+    public int NumberedEvery => (int)BitOperations.RoundUpToPowerOf2((uint)(Split.Pass.LengthBars + MostNumbers - 1) / MostNumbers);
 
     /// <summary>The unit of a control's values.</summary>
     public static string UnitOf(RideControl control) => control switch

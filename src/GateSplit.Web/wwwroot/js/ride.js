@@ -47,6 +47,8 @@ function draw() {
     if (i === points.length - 1) line.push([across, y(value)]);
   });
   document.getElementById("ride-line").setAttribute("points", line.map((p) => p.join(",")).join(" "));
+  // Strokes without length and with round ends stay round, however the drawing is stretched.
+  document.getElementById("ride-points").setAttribute("d", points.map(([bar, value]) => `M${x(bar)},${y(value)}h0`).join(""));
 }
 
 /** The bar of a place in seconds. */
