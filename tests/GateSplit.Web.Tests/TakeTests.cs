@@ -67,6 +67,13 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
         await visitor.Send("form.bring-in", file: ("two.flac", await File.ReadAllBytesAsync(pair)));
         Assert.Contains("0 of 9 armed tracks found", visitor.Text);
         Assert.Contains("Nothing is taken from two.flac.", visitor.Text);
+        var shown = new Uri(visitor.Page.Url).PathAndQuery;
+        await visitor.Get($"{shown}&order=true");
+        Assert.Contains("2 of 9 armed tracks found", visitor.Text);
+        Assert.Equal(["0:1", "0:2"], visitor.Page.QuerySelectorAll("#bring-lines option[selected]").Select(o => o.GetAttribute("value")).Where(v => v != ""));
+        Assert.Null(visitor.Page.QuerySelector("#in-order"));
+        await visitor.Get(shown);
+        Assert.EndsWith("&order=true", visitor.Page.QuerySelector("#in-order")!.GetAttribute("href"), StringComparison.Ordinal);
         await visitor.Send("#cut-form");
         Assert.Equal("Nothing was chosen for any track.", visitor.Notice);
         await visitor.Send("#cut-form", new Dictionary<string, string> { ["of:t2"] = "0:2" });

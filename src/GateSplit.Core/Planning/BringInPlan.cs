@@ -8,21 +8,24 @@ namespace GateSplit.Core.Planning;
 
 /// <summary>
 /// Says which file and which channel belong to which track, for somebody to look at and correct: by the names of
-/// channels, by the names of files, and of a file with all channels of a row of inputs by the inputs the tracks listen to.
+/// channels, by the names of files, of a file with all channels of a row of inputs by the inputs the tracks listen to, and of
+/// a file with just as many channels as are wanted in the order of the tracks.
 /// </summary>
 public static class BringInPlan
 {
     /// <summary>Works it out.</summary>
     /// <param name="split">The split; its armed tracks want audio.</param>
     /// <param name="files">The files.</param>
+    /// <param name="restInOrder">True to give the channels that are left, one after the other, to the tracks for which nothing was found.</param>
     /// <returns>At most one line a track; tracks for which nothing was found have none.</returns>
-    public static ImmutableArray<BroughtLine> Of(Split split, IReadOnlyList<BroughtFile> files)
+    public static ImmutableArray<BroughtLine> Of(Split split, IReadOnlyList<BroughtFile> files, bool restInOrder = false)
     {
         var tracks = split.Tracks.Where(t => t.Armed).ToList();
         var lines = new Dictionary<string, BroughtLine>();
         ByChannelNames(tracks, files, lines);
         ByFileNames(tracks, files, lines);
         ByInputs(split, tracks, files, lines);
+        InOrder(tracks, files, lines, restInOrder);
         return [.. tracks.Where(t => lines.ContainsKey(t.Id)).Select(t => lines[t.Id])];
     }
 
@@ -113,11 +116,42 @@ public static class BringInPlan
         }
     }
 
-    /// <summary>The name of a pair's channel without the side: "Overheads L" is the left of "Overheads".</summary>
+    /// <summary>
+    /// A file with just as many channels as the tracks still want holds these tracks, one after the other; on request whatever is left
+    /// goes to them in that way.
+    /// </summary>
+    private static void InOrder(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines, bool anyway)
+    {
+        var waiting = tracks.Where(t => !lines.ContainsKey(t.Id)).ToList();
+        var wanted = waiting.Sum(t => (int)t.Width);
+        var taken = tracks.Where(t => lines.ContainsKey(t.Id))
+            .SelectMany(t => Enumerable.Range(lines[t.Id].Channel, (int)t.Width).Select(c => (lines[t.Id].File, Channel: c)))
+            .ToHashSet();
+        var used = anyway
+            ? Enumerable.Range(0, files.Count)
+            : Enumerable.Range(0, files.Count).Where(i => files[i].Format.Channels > 2 && files[i].Format.Channels == wanted && taken.All(c => c.File != i)).Take(1);
+        var free = used.SelectMany(i => Enumerable.Range(1, files[i].Format.Channels).Select(c => (File: i, Channel: c))).Where(c => !taken.Contains(c)).ToList();
+        var at = 0;
+        foreach (var track in waiting)
+        {
+            while (track.Width == Width.Stereo && at < free.Count && free.ElementAtOrDefault(at + 1) != (free[at].File, free[at].Channel + 1))
+            {
+                at++; // a channel alone is no pair
+            }
+
+            if (at < free.Count)
+            {
+                lines[track.Id] = new BroughtLine(track.Id, free[at].File, free[at].Channel, "in order");
+                at += (int)track.Width;
+            }
+        }
+    }
+
     /// <summary>True if a file's name has a track's name in it, as whole words.</summary>
     private static bool IsNamed(BroughtFile file, Track track) =>
         $" {Plain(Path.GetFileNameWithoutExtension(file.Name))} ".Contains($" {Plain(track.Name)} ", StringComparison.Ordinal);
 
+    /// <summary>The name of a pair's channel without the side: "Overheads L" is the left of "Overheads".</summary>
     private static string Side(string name) => name switch
     {
         _ when name.EndsWith(" L", StringComparison.OrdinalIgnoreCase) || name.EndsWith(" R", StringComparison.OrdinalIgnoreCase) => name[..^2],

@@ -51,6 +51,31 @@ public sealed class BringInPlanTests
     }
 
     [Fact]
+    public void A_file_with_just_as_many_channels_as_are_wanted_goes_in_order()
+    {
+        // Nine close microphones, then overheads, room and hall as pairs: 15 channels, where the inputs count in pairs up to 24.
+        int[] channels = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14];
+        var lines = BringInPlan.Of(Kit, [File("guide.wav", 1), File("night.wav", 15)]);
+        Assert.Equal(Kit.Tracks.Zip(channels, (t, c) => (t.Id, 1, c, "in order")), lines.Select(l => (l.TrackId, l.File, l.Channel, l.Why)));
+        Assert.Empty(BringInPlan.Of(Kit, [File("night.wav", 14)]));
+    }
+
+    [Fact]
+    public void On_request_the_rest_goes_in_order_and_a_pair_stays_together()
+    {
+        var files = new[] { File("a.wav", 3), File("snare top.wav", 1), File("b.wav", 8), File("c.wav", 4) };
+        var lines = BringInPlan.Of(Kit, files, restInOrder: true);
+        Assert.Equal(
+            [
+                ("Kick in", 0, 1), ("Kick out", 0, 2), ("Snare top", 1, 1), ("Snare bottom", 0, 3), ("Hat", 2, 1), ("High tom", 2, 2), ("Mid tom", 2, 3),
+                ("Floor tom", 2, 4), ("Ride", 2, 5), ("Overheads", 2, 6), ("Room", 3, 1), ("Hall return", 3, 3), // one channel of b.wav is left, and no pair
+            ],
+            lines.Select(l => (Kit.Track(l.TrackId)!.Name, l.File, l.Channel)));
+        Assert.All(lines, l => Assert.True(BringInPlan.Fits(Kit, files, l)));
+        Assert.Equal(10, BringInPlan.Of(Kit, files[..3], restInOrder: true).Length); // the last two pairs find nothing any more
+    }
+
+    [Fact]
     public void Other_rates_and_other_lengths_are_told()
     {
         var remarks = BringInPlan.Remarks(Kit, [File("a.wav", 1), File("b.wav", 1) with { Frames = 90 }, File("c.wav", 1) with { Format = new AudioFormat(1, 44100, SampleFormat.Pcm16) }]);

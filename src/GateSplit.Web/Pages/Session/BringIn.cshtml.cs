@@ -13,6 +13,13 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
     [BindProperty(SupportsGet = true, Name = "from")]
     public string? From { get; set; }
 
+    /// <summary>True to give the channels that are left to the tracks for which nothing was found.</summary>
+    [BindProperty(SupportsGet = true, Name = "order")]
+    public bool InOrder { get; set; }
+
+    /// <summary>True if there are such channels and such tracks.</summary>
+    public bool CanOrder { get; private set; }
+
     /// <summary>The files.</summary>
     public IReadOnlyList<BroughtFile> Files { get; private set; } = [];
 
@@ -98,7 +105,9 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
         if (BroughtFolder.Find(Store, From) is { } folder)
         {
             Files = folder.Files();
-            Lines = BringInPlan.Of(Session.State.Split, Files).ToDictionary(l => l.TrackId);
+            var lines = BringInPlan.Of(Session.State.Split, Files, InOrder);
+            CanOrder = BringInPlan.Of(Session.State.Split, Files, restInOrder: true).Length > lines.Length;
+            Lines = lines.ToDictionary(l => l.TrackId);
             Remarks = BringInPlan.Remarks(Session.State.Split, Files);
         }
 
