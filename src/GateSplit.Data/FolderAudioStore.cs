@@ -1,10 +1,16 @@
+using System.IO.Hashing;
 using System.Security.Cryptography;
 
 namespace GateSplit.Data;
 
 /// <summary>The audio store as a folder: files/ab/ab12… and staging/….</summary>
+/// <remarks>
+/// A file is named by the XXH3 hash of 128 bits, which takes a twentieth of the time of SHA-256, more than printing itself takes. Nobody
+/// is kept from making two files with the same one on purpose, so that is looked for, and the second is named by SHA-256.
+/// </remarks>
 public sealed class FolderAudioStore : IAudioStore
 {
+    private const int BufferBytes = 1 << 20;
     private readonly string _files;
     private readonly string _staging;
 
@@ -43,13 +49,13 @@ public sealed class FolderAudioStore : IAudioStore
     /// <inheritdoc/>
     public async Task<string> Adopt(string path, CancellationToken cancel = default)
     {
-        byte[] hash;
-        await using (var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 20, FileOptions.SequentialScan))
+        var name = Convert.ToHexStringLower(await Quick(path, cancel));
+        if (File.Exists(PathOf(name)) && !await IsSame(path, PathOf(name), cancel))
         {
-            hash = await SHA256.HashDataAsync(file, cancel);
+            await using var file = Open(path);
+            name = Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
         }
 
-        var name = Convert.ToHexStringLower(hash);
         Directory.CreateDirectory(Path.GetDirectoryName(PathOf(name))!);
         File.Move(path, PathOf(name), overwrite: true);
         return name;
@@ -67,8 +73,41 @@ public sealed class FolderAudioStore : IAudioStore
         }
     }
 
+    private static FileStream Open(string path) => new(path, FileMode.Open, FileAccess.Read, FileShare.Read, BufferBytes, FileOptions.SequentialScan);
+
+    private static async Task<byte[]> Quick(string path, CancellationToken cancel)
+    {
+        var hash = new XxHash128();
+        await using var file = Open(path);
+        await hash.AppendAsync(file, cancel);
+        return hash.GetCurrentHash();
+    }
+
+    private static async Task<bool> IsSame(string path, string other, CancellationToken cancel)
+    {
+        await using var file = Open(path);
+        await using var otherFile = Open(other);
+        if (file.Length != otherFile.Length)
+        {
+            return false;
+        }
+
+        var (bytes, otherBytes) = (new byte[BufferBytes], new byte[BufferBytes]);
+        int count;
+        while ((count = await file.ReadAtLeastAsync(bytes, BufferBytes, throwOnEndOfStream: false, cancel)) > 0)
+        {
+            var otherCount = await otherFile.ReadAtLeastAsync(otherBytes, BufferBytes, throwOnEndOfStream: false, cancel);
+            if (!bytes.AsSpan(0, count).SequenceEqual(otherBytes.AsSpan(0, otherCount)))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     /// <summary>Only what we named ourselves is ever used as a path.</summary>
-    private static bool IsHash(string hash) => hash.Length == 64 && hash.All(char.IsAsciiHexDigitLower);
+    private static bool IsHash(string hash) => hash.Length is 32 or 64 && hash.All(char.IsAsciiHexDigitLower);
 
     private string PathOf(string hash) => Path.Combine(_files, hash[..2], hash);
 }

@@ -1,6 +1,6 @@
 namespace GateSplit.Data;
 
-/// <summary>Keeps finished files by the SHA-256 of their bytes. A file is seen only when it is complete.</summary>
+/// <summary>Keeps finished files by a hash of their bytes. A file is seen only when it is complete.</summary>
 public interface IAudioStore
 {
     /// <summary>A folder of its own for files in the making, on the same disk; made if missing.</summary>

@@ -99,24 +99,29 @@ public sealed class HandoffZip
 
     private async Task<string> WriteAudio(ZipArchive zip, HandoffTrack file, TakeTrack track, CancellationToken cancel)
     {
-        // Audio does not compress; stored as it is, the zip runs as fast as the disk.
+        // Audio does not compress.
         await using var entry = await zip.CreateEntry(file.File, CompressionLevel.NoCompression).OpenAsync(cancel);
         var path = _store.Find(track.Hash)!;
-        if (_convert is null || _convert == track.Format.Sample)
-        {
-            await using var stored = File.OpenRead(path);
-            await stored.CopyToAsync(entry, 1 << 20, cancel);
-            return track.Hash;
-        }
-
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        await foreach (var bytes in Converted(path, file, cancel))
+        await foreach (var bytes in _convert is null || _convert == track.Format.Sample ? Stored(path, cancel) : Converted(path, file, cancel))
         {
             hash.AppendData(bytes.Span);
             await entry.WriteAsync(bytes, cancel);
         }
 
         return Convert.ToHexStringLower(hash.GetHashAndReset());
+    }
+
+    private static async IAsyncEnumerable<ReadOnlyMemory<byte>> Stored(
+        string path, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        await using var file = File.OpenRead(path);
+        var bytes = new byte[1 << 20];
+        int count;
+        while ((count = await file.ReadAsync(bytes, cancel)) > 0)
+        {
+            yield return bytes.AsMemory(0, count);
+        }
     }
 
     private static async IAsyncEnumerable<ReadOnlyMemory<byte>> Converted(
