@@ -175,6 +175,20 @@ public sealed class JobStore(NpgsqlDataSource database)
             new { silentFor, gone = gone.ToArray() });
     }
 
+    /// <summary>Jobs that wait though nothing runs: whoever put them into the queue ended before the workers were told, or the worker did that was.</summary>
+    /// <param name="waitingFor">How long they have waited at least.</param>
+    public async Task<IReadOnlyList<(long Id, string Kind)>> Forgotten(TimeSpan waitingFor)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return (await connection.QueryAsync<(long, string)>(
+            """
+            select id, kind from jobs
+            where state = 'queued' and created_at < now() - @waitingFor and not exists (select 1 from jobs where state = 'running')
+            order by id
+            """,
+            new { waitingFor })).AsList();
+    }
+
     /// <summary>The jobs that wait or run, each with the number of its try.</summary>
     public async Task<IReadOnlyDictionary<long, int>> Active()
     {

@@ -19,14 +19,24 @@ public sealed class JobQueue(JobStore jobs, IBackgroundJobClient hangfire)
         var ids = await jobs.CreatePrint(sessionId, JsonSerializer.Serialize(request, SplitJson.Options), passes, printId);
         foreach (var id in ids)
         {
-            Enqueue(id);
+            Enqueue(id, TakeKind.Print);
         }
 
         return ids.Count > 0;
     }
 
-    /// <summary>Hands a pass that waits to the workers.</summary>
-    internal void Enqueue(long id) => hangfire.Enqueue<PrintJob>(j => j.Run(id, CancellationToken.None));
+    /// <summary>Hands a job that waits to the workers. Told of it twice, they do it once.</summary>
+    internal void Enqueue(long id, string kind)
+    {
+        if (kind == TakeKind.Print)
+        {
+            hangfire.Enqueue<PrintJob>(j => j.Run(id, CancellationToken.None));
+        }
+        else
+        {
+            hangfire.Enqueue<BringInJob>(j => j.Run(id, CancellationToken.None));
+        }
+    }
 
     /// <summary>Cuts a recording that was brought in.</summary>
     /// <returns>The job, or null if the session already has one that waits or runs.</returns>
@@ -35,7 +45,7 @@ public sealed class JobQueue(JobStore jobs, IBackgroundJobClient hangfire)
         var id = await jobs.Create(sessionId, TakeKind.BringIn, JsonSerializer.Serialize(request, SplitJson.Options));
         if (id is { } job)
         {
-            hangfire.Enqueue<BringInJob>(j => j.Run(job, CancellationToken.None));
+            Enqueue(job, TakeKind.BringIn);
         }
 
         return id;

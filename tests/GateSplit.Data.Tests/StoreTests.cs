@@ -226,6 +226,19 @@ public sealed class StoreTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Jobs_that_wait_though_nothing_runs_are_found()
+    {
+        var printed = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
+        var brought = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.BringIn, "{}"))!.Value;
+        Assert.Equal([(printed, TakeKind.Print), (brought, TakeKind.BringIn)], await _jobs.Forgotten(TimeSpan.Zero));
+        Assert.Empty(await _jobs.Forgotten(TimeSpan.FromMinutes(1)));
+        await _jobs.Start(printed, "here:1");
+        Assert.Empty(await _jobs.Forgotten(TimeSpan.Zero)); // it waits for its turn
+        await _jobs.End(printed, JobState.Failed, "The disk is full.", "here:1");
+        Assert.Equal([(brought, TakeKind.BringIn)], await _jobs.Forgotten(TimeSpan.Zero));
+    }
+
+    [Fact]
     public async Task The_passes_of_a_print_are_jobs_of_their_own_and_make_one_take()
     {
         var id = await Make(DemoSessions.All[0]);

@@ -1,4 +1,8 @@
 using System.Net;
+using System.Text.Json;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+using GateSplit.Jobs;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;
@@ -28,6 +32,25 @@ public sealed class FaultTests
         await visitor.Send("form[action*='Pass']", new Dictionary<string, string> { ["bars"] = "2" });
         await visitor.Send("#start");
         await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 12, "it prints after all");
+    }
+
+    [Fact]
+    public async Task Killed_before_the_workers_were_told_of_a_print_it_prints_after_the_next_start()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        var path = await visitor.NewSession("Told late", "ostler-kit-room") + "/print";
+        app.Kill();
+        await using (var database = Database.Open(app.ConnectionString))
+        {
+            var sessions = new SessionStore(database);
+            var session = (await sessions.List()).Single().Id;
+            var request = new PrintRequest((await sessions.Head(session))!.Revision, []);
+            Assert.Single(await new JobStore(database).CreatePrint(session, JsonSerializer.Serialize(request, SplitJson.Options), [1], null));
+        }
+
+        await app.Launch(demo: false);
+        await visitor.WaitFor(path, p => p.QuerySelector("#job") is null && p.QuerySelectorAll(".take-track").Length == 12, "it is printed");
     }
 
     [Fact]
