@@ -46,6 +46,44 @@ public sealed class ShelfPageTests
     }
 
     [Fact]
+    public async Task Effects_of_a_chart_are_set_by_forms_and_what_cannot_be_is_told()
+    {
+        await using var app = await TestApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/shelf/heron-ten");
+        await visitor.Send("form[action*='Copy']");
+        async Task<Chart> Kept() => ChartJson.Read(Encoding.UTF8.GetString(await visitor.Bytes("/shelf/heron-ten-copy?handler=Export"))).Value!;
+        var first = HeronTen.Chart.Elements.First(e => e.Kind is not (ElementKind.Return or ElementKind.NoteOnly));
+        await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["send"] = "−9,5", ["name"] = "Grit", ["hold"] = "12000", ["bits"] = "6", ["drive"] = "1.5" });
+        var set = (await Kept()).Element(first.Id)!;
+        Assert.Equal(new InsertPatch("Grit") { HoldHz = 12000, Bits = 6, Drive = 1.5 }, set.Insert);
+        Assert.Equal(-9.5, set.SendDb);
+
+        await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["bits"] = "40" });
+        Assert.Contains("2 to 16 bits", visitor.Notice);
+        await visitor.Get("/shelf/heron-ten-copy");
+        await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["drive"] = "a lot" });
+        Assert.Contains("a drive from 0 to 10", visitor.Notice);
+        Assert.Equal(set.Insert, (await Kept()).Element(first.Id)!.Insert);
+        await visitor.Get("/shelf/heron-ten-copy");
+        await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["send"] = "", ["name"] = "" });
+        Assert.Equal((null, null), ((await Kept()).Element(first.Id)!.Insert, (await Kept()).Element(first.Id)!.SendDb));
+
+        await visitor.Send("form[action*='AddReturn']", new Dictionary<string, string> { ["name"] = "Slap" });
+        await visitor.Send("form[aria-label='Slap']", new Dictionary<string, string> { ["seconds"] = "2.5", ["echo"] = "0.25" });
+        var slap = (await Kept()).Elements.Single(e => e.Name == "Slap");
+        Assert.Equal((ElementKind.Return, 2.5, 0.25), (slap.Kind, slap.ReturnSeconds, slap.EchoSeconds));
+        await visitor.Send("form[aria-label='Slap']", new Dictionary<string, string> { ["echo"] = "9" });
+        Assert.Contains("0.03 to 5 seconds", visitor.Notice);
+
+        await visitor.Get("/shelf/heron-ten-copy");
+        await visitor.Send("form[action*='Master']", new Dictionary<string, string> { ["lowPass"] = "9000", ["threshold"] = "-18", ["ratio"] = "4", ["drive"] = "0.5" });
+        Assert.Equal(new MasterPatch { LowPassHz = 9000, ThresholdDb = -18, Ratio = 4, Drive = 0.5 }, (await Kept()).Master);
+        await visitor.Send("form[action*='Master']", new Dictionary<string, string> { ["remove"] = "true" });
+        Assert.Null((await Kept()).Master);
+    }
+
+    [Fact]
     public async Task A_chart_from_nothing_is_changed_exported_deleted_and_brought_in_again()
     {
         await using var app = await TestApp.Start(demo: false);

@@ -34,6 +34,21 @@ public static class ChartEdits
         };
     }
 
+    /// <summary>Adds a stereo return, a reverb until it is said otherwise; it is in the main mix.</summary>
+    public static Chart AddReturn(this Chart chart, string name) => chart with
+    {
+        Elements = chart.Elements.Add(
+            new ChartElement(FreeId(chart, "return"), name, Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.5 }),
+    };
+
+    /// <summary>Gives an element an effect of its own and what it sends to the shared one; null takes either away.</summary>
+    public static Chart SetEffects(this Chart chart, string id, InsertPatch? insert, double? sendDb) =>
+        Each(chart, id, e => e with { Insert = insert, SendDb = sendDb });
+
+    /// <summary>Says how long a return rings, and how often it repeats if it is an echo; null for a reverb.</summary>
+    public static Chart SetReturn(this Chart chart, string id, double seconds, double? echoSeconds) =>
+        Each(chart, id, e => e with { ReturnSeconds = seconds, EchoSeconds = echoSeconds });
+
     /// <summary>Takes an element away, and the voices that nothing hears any more.</summary>
     public static Chart RemoveElement(this Chart chart, string id)
     {
@@ -80,6 +95,9 @@ public static class ChartEdits
             }),
         ],
     });
+
+    private static Chart Each(Chart chart, string id, Func<ChartElement, ChartElement> change) =>
+        chart with { Elements = [.. chart.Elements.Select(e => e.Id == id ? change(e) : e)] };
 
     private static Chart Counted(Chart chart)
     {

@@ -20,7 +20,7 @@ create table split_revisions (
     primary key (session_id, revision)
 );
 
--- One row for each file in the audio store, named by the SHA-256 of its bytes.
+-- One row for each file in the audio store, named by a hash of its bytes.
 create table audio_files (
     hash          text primary key,
     bytes         bigint not null,

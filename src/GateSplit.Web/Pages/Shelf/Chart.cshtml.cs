@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text;
 using GateSplit.Core.Charts;
 using GateSplit.Data;
@@ -79,12 +80,40 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     /// <summary>Adds an element.</summary>
     public Task<IActionResult> OnPostAddElement(string? name) => Keep(c => c.AddElement((name ?? "").Trim()));
 
+    /// <summary>Adds a return.</summary>
+    public Task<IActionResult> OnPostAddReturn(string? name) => Keep(c => c.AddReturn((name ?? "").Trim()));
+
+    /// <summary>Changes the own effect of an element and what it sends to the shared one.</summary>
+    public Task<IActionResult> OnPostEffects(string element, string? send, string? name, string? hold, string? bits, string? drive) => Keep(c => c.SetEffects(
+        element,
+        string.IsNullOrWhiteSpace(name)
+            ? null
+            : new InsertPatch(name.Trim()) { HoldHz = Number(hold), Bits = (int?)Number(bits), Drive = Number(drive) ?? 0 },
+        Number(send)));
+
+    /// <summary>Changes a return.</summary>
+    public Task<IActionResult> OnPostReturn(string element, string? seconds, string? echo) => Keep(c => c.SetReturn(element, Number(seconds) ?? 0, Number(echo)));
+
+    /// <summary>Changes the effects on the main mix; with "remove" takes them away.</summary>
+    public Task<IActionResult> OnPostMaster(string? lowPass, string? threshold, int ratio, string? drive, bool remove) => Keep(c => c with
+    {
+        Master = remove
+            ? null
+            : new MasterPatch { LowPassHz = Number(lowPass), ThresholdDb = Number(threshold) ?? 0, Ratio = ratio, Drive = Number(drive) ?? 0 },
+    });
+
     /// <summary>Changes a port; with "remove" takes it away.</summary>
     public Task<IActionResult> OnPostPort(int number, string? name, Width width, Tap tap, bool remove) =>
         Keep(c => remove ? c.RemovePort(number) : c.SetPort(number, (name ?? "").Trim(), width, tap));
 
     /// <summary>Adds a port.</summary>
     public Task<IActionResult> OnPostAddPort(string? name, Width width) => Keep(c => c.AddPort((name ?? "").Trim(), width));
+
+    /// <summary>A number as it is written, null for none; what is no number is none that any field takes, and so is told.</summary>
+    private static double? Number(string? text) =>
+        string.IsNullOrWhiteSpace(text) ? null
+        : double.TryParse(text.Trim().Replace('−', '-').Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number
+        : double.NaN;
 
     private async Task<IActionResult> Keep(Func<Chart, Chart> change)
     {
