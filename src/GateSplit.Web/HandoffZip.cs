@@ -105,8 +105,8 @@ public sealed class HandoffZip
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         await foreach (var bytes in _convert is null || _convert == track.Format.Sample ? Stored(path, cancel) : Converted(path, file, cancel))
         {
-            hash.AppendData(bytes.Span);
-            await entry.WriteAsync(bytes, cancel);
+            // The hash takes as long as the zip itself.
+            await Task.WhenAll(Task.Run(() => hash.AppendData(bytes.Span), CancellationToken.None), entry.WriteAsync(bytes, cancel).AsTask());
         }
 
         return Convert.ToHexStringLower(hash.GetHashAndReset());
