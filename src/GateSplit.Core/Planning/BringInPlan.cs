@@ -131,9 +131,10 @@ public static class BringInPlan
             ? Enumerable.Range(0, files.Count)
             : Enumerable.Range(0, files.Count).Where(i => files[i].Format.Channels > 2 && files[i].Format.Channels == wanted && taken.All(c => c.File != i)).Take(1);
         var free = used.SelectMany(i => Enumerable.Range(1, files[i].Format.Channels).Select(c => (File: i, Channel: c))).Where(c => !taken.Contains(c)).ToList();
-        var at = 0;
+        var next = 0;
         foreach (var track in waiting)
         {
+            var at = next;
             while (track.Width == Width.Stereo && at < free.Count && free.ElementAtOrDefault(at + 1) != (free[at].File, free[at].Channel + 1))
             {
                 at++; // a channel alone is no pair
@@ -142,7 +143,7 @@ public static class BringInPlan
             if (at < free.Count)
             {
                 lines[track.Id] = new BroughtLine(track.Id, free[at].File, free[at].Channel, "in order");
-                at += (int)track.Width;
+                next = at + (int)track.Width;
             }
         }
     }

@@ -73,6 +73,12 @@ public sealed class BringInPlanTests
             lines.Select(l => (Kit.Track(l.TrackId)!.Name, l.File, l.Channel)));
         Assert.All(lines, l => Assert.True(BringInPlan.Fits(Kit, files, l)));
         Assert.Equal(10, BringInPlan.Of(Kit, files[..3], restInOrder: true).Length); // the last two pairs find nothing any more
+
+        // A pair for which there is nothing does not keep those behind it from what is there.
+        var wideFirst = Kit with { Tracks = [Kit.Tracks.Single(t => t.Name == "Room"), .. Kit.Tracks.Where(t => t.Name.StartsWith("Kick", StringComparison.Ordinal))] };
+        Assert.Equal(
+            [("Kick in", 0), ("Kick out", 1)],
+            BringInPlan.Of(wideFirst, [File("a.wav", 1), File("b.wav", 1)], restInOrder: true).Select(l => (Kit.Track(l.TrackId)!.Name, l.File)));
     }
 
     [Fact]
