@@ -68,6 +68,12 @@ public sealed class ShelfPageTests
         await visitor.Get("/shelf/heron-ten-copy");
         await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["send"] = "", ["name"] = "" });
         Assert.Equal((null, null), ((await Kept()).Element(first.Id)!.Insert, (await Kept()).Element(first.Id)!.SendDb));
+        await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["bits"] = "6" });
+        Assert.Contains("it needs a name", visitor.Notice);
+        await visitor.Get("/shelf/heron-ten-copy");
+        await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["name"] = "Grit", ["bits"] = "6.5" });
+        Assert.Contains("2 to 16 bits", visitor.Notice);
+        await visitor.Get("/shelf/heron-ten-copy");
 
         await visitor.Send("form[action*='AddReturn']", new Dictionary<string, string> { ["name"] = "Slap" });
         await visitor.Send("form[aria-label='Slap']", new Dictionary<string, string> { ["seconds"] = "2.5", ["echo"] = "0.25" });

@@ -16,17 +16,29 @@ public static class BringInPlan
     /// <summary>Works it out.</summary>
     /// <param name="split">The split; its armed tracks want audio.</param>
     /// <param name="files">The files.</param>
-    /// <param name="restInOrder">True to give the channels that are left, one after the other, to the tracks for which nothing was found.</param>
     /// <returns>At most one line a track; tracks for which nothing was found have none.</returns>
-    public static ImmutableArray<BroughtLine> Of(Split split, IReadOnlyList<BroughtFile> files, bool restInOrder = false)
+    public static ImmutableArray<BroughtLine> Of(Split split, IReadOnlyList<BroughtFile> files)
     {
-        var tracks = split.Tracks.Where(t => t.Armed).ToList();
+        var tracks = Wanting(split);
         var lines = new Dictionary<string, BroughtLine>();
         ByChannelNames(tracks, files, lines);
         ByFileNames(tracks, files, lines);
         ByInputs(split, tracks, files, lines);
-        InOrder(tracks, files, lines, restInOrder);
+        ByCount(tracks, files, lines);
         return [.. tracks.Where(t => lines.ContainsKey(t.Id)).Select(t => lines[t.Id])];
+    }
+
+    /// <summary>Gives the channels that are left, one after the other, to the armed tracks that have none.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="files">The files.</param>
+    /// <param name="chosen">What goes where already; it fits.</param>
+    /// <returns>What was chosen, and the rest.</returns>
+    public static ImmutableArray<BroughtLine> RestInOrder(Split split, IReadOnlyList<BroughtFile> files, IReadOnlyCollection<BroughtLine> chosen)
+    {
+        var lines = chosen.ToDictionary(l => l.TrackId);
+        var taken = chosen.SelectMany(l => Enumerable.Range(l.Channel, (int)split.Track(l.TrackId)!.Width).Select(c => (l.File, c))).ToHashSet();
+        InOrder(Wanting(split), [.. Enumerable.Range(0, files.Count).SelectMany(i => Channels(files, i)).Where(c => !taken.Contains(c))], lines);
+        return [.. split.Tracks.Where(t => lines.ContainsKey(t.Id)).Select(t => lines[t.Id])];
     }
 
     /// <summary>What is odd about the files, in sentences: rates that are not the split's, lengths that are not alike.</summary>
@@ -116,23 +128,24 @@ public static class BringInPlan
         }
     }
 
-    /// <summary>
-    /// A file with just as many channels as the tracks still want holds these tracks, one after the other; on request whatever is left
-    /// goes to them in that way.
-    /// </summary>
-    private static void InOrder(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines, bool anyway)
+    /// <summary>A file of which nothing was taken, with just as many channels as the tracks still want, holds these tracks in order.</summary>
+    private static void ByCount(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines)
     {
-        var waiting = tracks.Where(t => !lines.ContainsKey(t.Id)).ToList();
-        var wanted = waiting.Sum(t => (int)t.Width);
-        var taken = tracks.Where(t => lines.ContainsKey(t.Id))
-            .SelectMany(t => Enumerable.Range(lines[t.Id].Channel, (int)t.Width).Select(c => (lines[t.Id].File, Channel: c)))
-            .ToHashSet();
-        var used = anyway
-            ? Enumerable.Range(0, files.Count)
-            : Enumerable.Range(0, files.Count).Where(i => files[i].Format.Channels > 2 && files[i].Format.Channels == wanted && taken.All(c => c.File != i)).Take(1);
-        var free = used.SelectMany(i => Enumerable.Range(1, files[i].Format.Channels).Select(c => (File: i, Channel: c))).Where(c => !taken.Contains(c)).ToList();
+        var wanted = tracks.Where(t => !lines.ContainsKey(t.Id)).Sum(t => (int)t.Width);
+        var file = Enumerable.Range(0, files.Count)
+            .Where(i => files[i].Format.Channels > 2 && files[i].Format.Channels == wanted && lines.Values.All(l => l.File != i))
+            .Cast<int?>()
+            .FirstOrDefault();
+        if (file is { } found)
+        {
+            InOrder(tracks, Channels(files, found), lines);
+        }
+    }
+
+    private static void InOrder(List<Track> tracks, List<(int File, int Channel)> free, Dictionary<string, BroughtLine> lines)
+    {
         var next = 0;
-        foreach (var track in waiting)
+        foreach (var track in tracks.Where(t => !lines.ContainsKey(t.Id)))
         {
             var at = next;
             while (track.Width == Width.Stereo && at < free.Count && free.ElementAtOrDefault(at + 1) != (free[at].File, free[at].Channel + 1))
@@ -147,6 +160,11 @@ public static class BringInPlan
             }
         }
     }
+
+    private static List<Track> Wanting(Split split) => [.. split.Tracks.Where(t => t.Armed)];
+
+    private static List<(int File, int Channel)> Channels(IReadOnlyList<BroughtFile> files, int file) =>
+        [.. Enumerable.Range(1, files[file].Format.Channels).Select(c => (file, c))];
 
     /// <summary>True if a file's name has a track's name in it, as whole words.</summary>
     private static bool IsNamed(BroughtFile file, Track track) =>

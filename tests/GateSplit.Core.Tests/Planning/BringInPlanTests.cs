@@ -64,7 +64,7 @@ public sealed class BringInPlanTests
     public void On_request_the_rest_goes_in_order_and_a_pair_stays_together()
     {
         var files = new[] { File("a.wav", 3), File("snare top.wav", 1), File("b.wav", 8), File("c.wav", 4) };
-        var lines = BringInPlan.Of(Kit, files, restInOrder: true);
+        var lines = Rest(Kit, files);
         Assert.Equal(
             [
                 ("Kick in", 0, 1), ("Kick out", 0, 2), ("Snare top", 1, 1), ("Snare bottom", 0, 3), ("Hat", 2, 1), ("High tom", 2, 2), ("Mid tom", 2, 3),
@@ -72,13 +72,21 @@ public sealed class BringInPlanTests
             ],
             lines.Select(l => (Kit.Track(l.TrackId)!.Name, l.File, l.Channel)));
         Assert.All(lines, l => Assert.True(BringInPlan.Fits(Kit, files, l)));
-        Assert.Equal(10, BringInPlan.Of(Kit, files[..3], restInOrder: true).Length); // the last two pairs find nothing any more
+        Assert.Equal(10, Rest(Kit, files[..3]).Count); // the last two pairs find nothing any more
 
         // A pair for which there is nothing does not keep those behind it from what is there.
         var wideFirst = Kit with { Tracks = [Kit.Tracks.Single(t => t.Name == "Room"), .. Kit.Tracks.Where(t => t.Name.StartsWith("Kick", StringComparison.Ordinal))] };
         Assert.Equal(
             [("Kick in", 0), ("Kick out", 1)],
-            BringInPlan.Of(wideFirst, [File("a.wav", 1), File("b.wav", 1)], restInOrder: true).Select(l => (Kit.Track(l.TrackId)!.Name, l.File)));
+            Rest(wideFirst, [File("a.wav", 1), File("b.wav", 1)]).Select(l => (Kit.Track(l.TrackId)!.Name, l.File)));
+
+        // What somebody chose stays, and its channels are not given twice.
+        var byHand = new BroughtLine(Kit.Tracks[1].Id, 0, 1, "by hand");
+        Assert.Equal(
+            [("Kick in", 2), ("Kick out", 1), ("Snare top", 3)],
+            BringInPlan.RestInOrder(Kit, [File("a.wav", 3)], [byHand]).Select(l => (Kit.Track(l.TrackId)!.Name, l.Channel)));
+
+        static IReadOnlyList<BroughtLine> Rest(Split split, BroughtFile[] files) => BringInPlan.RestInOrder(split, files, BringInPlan.Of(split, files));
     }
 
     [Fact]

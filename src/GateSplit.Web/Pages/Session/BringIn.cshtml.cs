@@ -13,12 +13,8 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
     [BindProperty(SupportsGet = true, Name = "from")]
     public string? From { get; set; }
 
-    /// <summary>True to give the channels that are left to the tracks for which nothing was found.</summary>
-    [BindProperty(SupportsGet = true, Name = "order")]
-    public bool InOrder { get; set; }
-
-    /// <summary>True if there are such channels and such tracks.</summary>
-    public bool CanOrder { get; private set; }
+    /// <summary>True if channels are left, and tracks that could have them.</summary>
+    public bool CanOrder => BringInPlan.RestInOrder(Session.State.Split, Files, [.. Lines.Values.Where(l => BringInPlan.Fits(Session.State.Split, Files, l))]).Length > Lines.Count;
 
     /// <summary>The files.</summary>
     public IReadOnlyList<BroughtFile> Files { get; private set; } = [];
@@ -45,8 +41,8 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
             : Page();
     }
 
-    /// <summary>Cuts as it is said.</summary>
-    public async Task<IActionResult> OnPost()
+    /// <summary>Cuts as it is said; with "order" it only gives the rest in order, to be looked at.</summary>
+    public async Task<IActionResult> OnPost(bool order)
     {
         if (!await Show())
         {
@@ -66,6 +62,12 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
         if (lines.FirstOrDefault(l => !BringInPlan.Fits(Session.State.Split, Files, l)) is { } wide)
         {
             Notice = $"{Session.State.Split.Track(wide.TrackId)!.Title} is stereo, and there is no second channel beside the one that was chosen.";
+            return Page();
+        }
+
+        if (order)
+        {
+            Lines = BringInPlan.RestInOrder(Session.State.Split, Files, lines).ToDictionary(l => l.TrackId);
             return Page();
         }
 
@@ -105,9 +107,7 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
         if (BroughtFolder.Find(Store, From) is { } folder)
         {
             Files = folder.Files();
-            var lines = BringInPlan.Of(Session.State.Split, Files, InOrder);
-            CanOrder = BringInPlan.Of(Session.State.Split, Files, restInOrder: true).Length > lines.Length;
-            Lines = lines.ToDictionary(l => l.TrackId);
+            Lines = BringInPlan.Of(Session.State.Split, Files).ToDictionary(l => l.TrackId);
             Remarks = BringInPlan.Remarks(Session.State.Split, Files);
         }
 

@@ -83,12 +83,12 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     /// <summary>Adds a return.</summary>
     public Task<IActionResult> OnPostAddReturn(string? name) => Keep(c => c.AddReturn((name ?? "").Trim()));
 
-    /// <summary>Changes the own effect of an element and what it sends to the shared one.</summary>
+    /// <summary>Changes the own effect of an element and what it sends to the shared one; an effect whose name is taken away goes.</summary>
     public Task<IActionResult> OnPostEffects(string element, string? send, string? name, string? hold, string? bits, string? drive) => Keep(c => c.SetEffects(
         element,
-        string.IsNullOrWhiteSpace(name)
+        string.IsNullOrWhiteSpace(name) && (c.Element(element)?.Insert is not null || $"{hold}{bits}{drive}".Trim().Length == 0)
             ? null
-            : new InsertPatch(name.Trim()) { HoldHz = Number(hold), Bits = (int?)Number(bits), Drive = Number(drive) ?? 0 },
+            : new InsertPatch((name ?? "").Trim()) { HoldHz = Number(hold), Bits = Whole(bits), Drive = Number(drive) ?? 0 },
         Number(send)));
 
     /// <summary>Changes a return.</summary>
@@ -114,6 +114,9 @@ public sealed class ChartModel(ChartStore charts) : PageModel
         string.IsNullOrWhiteSpace(text) ? null
         : double.TryParse(text.Trim().Replace('−', '-').Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var number) ? number
         : double.NaN;
+
+    /// <summary>A whole number as it is written, null for none; -1, which no field takes, for what is none.</summary>
+    private static int? Whole(string? text) => Number(text) is not { } number ? null : double.IsInteger(number) ? (int)number : -1;
 
     private async Task<IActionResult> Keep(Func<Chart, Chart> change)
     {
