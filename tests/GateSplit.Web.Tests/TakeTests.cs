@@ -75,6 +75,7 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
         Assert.Contains("2 of 9 armed tracks found", visitor.Text);
         Assert.Equal([("of:t1", "0:2"), ("of:t3", "0:1")], visitor.Page.QuerySelectorAll("#bring-lines option[selected]")
             .Where(o => o.GetAttribute("value") != "").Select(o => (o.ParentElement!.GetAttribute("name")!, o.GetAttribute("value")!)));
+        Assert.Equal(["in order", "by hand"], visitor.Page.QuerySelectorAll("#bring-lines td.sub").Select(c => c.TextContent).Where(c => c != ""));
         Assert.Null(visitor.Page.QuerySelector("#in-order")); // nothing is left
         await visitor.Send("#cut-form", new Dictionary<string, string> { ["of:t1"] = "", ["of:t3"] = "" });
         Assert.Equal("Nothing was chosen for any track.", visitor.Notice);

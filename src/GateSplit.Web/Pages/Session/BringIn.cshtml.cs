@@ -54,7 +54,9 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
         {
             if (Request.Form[$"of:{track.Id}"].ToString().Split(':') is [var file, var channel] && int.TryParse(file, out var number) && int.TryParse(channel, out var first))
             {
-                lines.Add(new BroughtLine(track.Id, number, first, "by hand"));
+                lines.Add(Lines.GetValueOrDefault(track.Id) is { } found && (found.File, found.Channel) == (number, first)
+                    ? found
+                    : new BroughtLine(track.Id, number, first, "by hand"));
             }
         }
 
