@@ -2,13 +2,13 @@ using System.Diagnostics;
 using System.Globalization;
 using GateSplit.Bench;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Signal;
-using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
 
 // GateSplit.Bench KIND MINUTES FILE FOLDER ROUNDS writes an exported session of so many minutes and prints it as a running
 // server would: 24 tracks ("busy"), 16 stereo lines of mixed voices with effects ("lines"), the same with every voice on

@@ -3,6 +3,7 @@ using System.Globalization;
 using GateSplit.Bench;
 using GateSplit.Browser.Tests;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using Npgsql;

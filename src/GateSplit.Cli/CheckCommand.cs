@@ -2,6 +2,7 @@ using System.CommandLine;
 using System.Text.Json;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Cli;
 

@@ -1,5 +1,6 @@
 using System.CommandLine;
 using System.Text.Json;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 

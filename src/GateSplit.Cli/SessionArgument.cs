@@ -1,7 +1,7 @@
 using GateSplit.Core;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Signal;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Cli;
 

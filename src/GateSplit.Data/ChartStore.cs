@@ -1,5 +1,4 @@
 using Dapper;
-using GateSplit.Core;
 using GateSplit.Core.Charts;
 using Npgsql;
 

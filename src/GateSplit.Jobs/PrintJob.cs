@@ -1,11 +1,11 @@
 using System.Globalization;
 using System.Text.Json;
 using GateSplit.Core;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
 using GateSplit.Data;
 using Hangfire;
 using Microsoft.Extensions.Logging;

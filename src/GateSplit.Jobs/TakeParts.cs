@@ -1,8 +1,8 @@
 using System.Collections.Concurrent;
 using GateSplit.Core;
-using GateSplit.Core.Checks;
-using GateSplit.Core.StandIns;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
 using GateSplit.Data;
 
 namespace GateSplit.Jobs;

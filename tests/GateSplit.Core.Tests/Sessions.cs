@@ -1,10 +1,12 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests;
 

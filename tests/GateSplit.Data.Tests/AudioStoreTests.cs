@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using System.Text;
-using GateSplit.Data;
 
 namespace GateSplit.Data.Tests;
 

@@ -1,8 +1,9 @@
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
-using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using Npgsql;
 

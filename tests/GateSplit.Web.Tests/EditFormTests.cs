@@ -1,7 +1,10 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Web.Forms;
+using GateSplit.Web.Pages;
 using Microsoft.AspNetCore.Http;
 using Microsoft.Extensions.Primitives;
 

@@ -5,6 +5,7 @@ using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
 using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
+using GateSplit.Web.Live;
 
 namespace GateSplit.Web.Tests;
 
@@ -20,11 +21,11 @@ public sealed class LiveTests
         await using var app = await TestApp.Start();
         using var visitor = new Visitor(app);
         using var listener = await Listener.Open(app, $"/sessions/2/live?ear={Uri.EscapeDataString(Bass)}&bar=3&click=Off");
-        var room = new LiveRoom(FogSignal.Session.Split, Song.Of(FogSignal.Session.Song), Ear.Parse(Bass), startBar: 3);
+        var room = new LiveRig(FogSignal.Session.Split, Song.Of(FogSignal.Session.Song), Ear.Parse(Bass), startBar: 3);
 
         // Nothing was played yet, so it waits after a fifth of a second.
         await listener.HearUntil(l => l.Heard.Count > LiveListen.AheadSeconds * Rate);
-        Assert.InRange(listener.Heard.Count, LiveListen.AheadSeconds * Rate, LiveListen.AheadSeconds * Rate + LiveRoom.BlockFrames);
+        Assert.InRange(listener.Heard.Count, LiveListen.AheadSeconds * Rate, LiveListen.AheadSeconds * Rate + LiveRig.BlockFrames);
         Assert.Equal(3, listener.Bars[0], 0.0001);
         Assert.False(await listener.HearsMore(TimeSpan.FromMilliseconds(400)));
 
@@ -52,7 +53,7 @@ public sealed class LiveTests
             },
             inTime: true);
         await listener.PlayUntil(l => l.Heard.Count > changed + 2 * Rate);
-        AssertEqual([.. expected[(changed + 2 * LiveRoom.BlockFrames)..listener.Heard.Count].Select(s => 0.1f * s)], [.. listener.Heard.Skip(changed + 2 * LiveRoom.BlockFrames)]);
+        AssertEqual([.. expected[(changed + 2 * LiveRig.BlockFrames)..listener.Heard.Count].Select(s => 0.1f * s)], [.. listener.Heard.Skip(changed + 2 * LiveRig.BlockFrames)]);
 
         // A control that is held answers with the place where it was moved; it is heard from there.
         await listener.Tell("""{"hold":{"of":"u2/bass","control":"Mute","value":1}}""");
@@ -60,7 +61,7 @@ public sealed class LiveTests
         Assert.Contains("\"moved\"", listener.Said[0]);
         await listener.PlayUntil(l => l.Heard.Count > Rate && l.Heard.TakeLast(Rate / 2).All(s => s == 0));
         await listener.Tell("""{"letGo":true}""");
-        await listener.PlayUntil(l => l.Heard.TakeLast(LiveRoom.BlockFrames).Any(s => s != 0));
+        await listener.PlayUntil(l => l.Heard.TakeLast(LiveRig.BlockFrames).Any(s => s != 0));
     }
 
     [Fact]
@@ -96,10 +97,10 @@ public sealed class LiveTests
         Assert.Empty(listener.Heard);
     }
 
-    private static float[] Render(LiveRoom room, int frames)
+    private static float[] Render(LiveRig room, int frames)
     {
         var samples = new List<float>();
-        float[] left = new float[LiveRoom.BlockFrames], right = new float[LiveRoom.BlockFrames];
+        float[] left = new float[LiveRig.BlockFrames], right = new float[LiveRig.BlockFrames];
         while (samples.Count < frames)
         {
             samples.AddRange(left[..room.Render(left, right).Frames]);
@@ -158,7 +159,7 @@ public sealed class LiveTests
         {
             while (!condition(this))
             {
-                await Task.Delay(inTime ? TimeSpan.FromSeconds((double)LiveRoom.BlockFrames / Rate) : TimeSpan.Zero);
+                await Task.Delay(inTime ? TimeSpan.FromSeconds((double)LiveRig.BlockFrames / Rate) : TimeSpan.Zero);
                 await Tell($$"""{"played":{{Heard.Count}}}""");
                 await Next();
             }

@@ -1,7 +1,7 @@
 using GateSplit.Core.Handoff;
 using GateSplit.Data;
-using GateSplit.Web.Endpoints;
 using GateSplit.Tests.Shared;
+using GateSplit.Web.Endpoints;
 
 namespace GateSplit.Web.Tests;
 

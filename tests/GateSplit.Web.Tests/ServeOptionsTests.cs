@@ -1,4 +1,4 @@
-using GateSplit.Web;
+using GateSplit.Web.Hosting;
 
 namespace GateSplit.Web.Tests;
 

@@ -3,7 +3,6 @@ using AngleSharp.Dom;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using Npgsql;

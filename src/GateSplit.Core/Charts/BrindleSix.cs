@@ -82,6 +82,10 @@ public static class BrindleSix
     private static ChartElement External(string id, string name, double pan) =>
         new(id, name, Family.Keys, ElementKind.External, Width.Mono)
         {
-            Hears = [new Hearing(id)], Port = 8, Ports = [8], Pan = pan, Group = "External",
+            Hears = [new Hearing(id)],
+            Port = 8,
+            Ports = [8],
+            Pan = pan,
+            Group = "External",
         };
 }

@@ -15,8 +15,8 @@ public sealed record ChartVoice(string Id, string Name, int Channel, ImmutableAr
     /// <summary>How a stand-in sounds it, if held.</summary>
     public TonePatch? Tone { get; init; }
 
-    /// <summary>True if a note plays this voice.</summary>
-    public bool Plays(Notes.Note note) => note.Channel == Channel && (Keys.IsEmpty || Keys.Contains(note.Key));
+    /// <summary>True if a note on a MIDI channel and key plays this voice.</summary>
+    public bool Plays(int channel, int key) => channel == Channel && (Keys.IsEmpty || Keys.Contains(key));
 
     /// <summary>About what it peaks at when played as hard as can be, 1 for full scale.</summary>
     public double Peak => Drum?.Peak ?? Tone?.Peak ?? 0;

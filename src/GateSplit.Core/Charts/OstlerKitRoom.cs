@@ -62,8 +62,16 @@ public static class OstlerKitRoom
 
     private static DrumPatch Tom(double hz, double decay) => new()
     {
-        BodyHz = hz, BodyLevel = 0.6, BodyDecaySeconds = decay, BendOctaves = 0.7, BendSeconds = 0.09, OvertoneLevel = 0.16,
-        NoiseLevel = 0.1, NoiseDecaySeconds = 0.06, NoiseLowHz = 600, NoiseHighHz = 5000,
+        BodyHz = hz,
+        BodyLevel = 0.6,
+        BodyDecaySeconds = decay,
+        BendOctaves = 0.7,
+        BendSeconds = 0.09,
+        OvertoneLevel = 0.16,
+        NoiseLevel = 0.1,
+        NoiseDecaySeconds = 0.06,
+        NoiseLowHz = 600,
+        NoiseHighHz = 5000,
     };
 
     private static ChartElement Close(string id, string name, Family family, string group, double faderDb, string[] voices, double metres) =>

@@ -6,15 +6,28 @@ internal static class Patches
     /// <summary>A low drum.</summary>
     public static DrumPatch Kick(double hertz = 48, double decaySeconds = 0.5) => new()
     {
-        BodyHz = hertz, BodyLevel = 0.85, BodyDecaySeconds = decaySeconds, BendOctaves = 2.2, BendSeconds = 0.07,
-        NoiseLevel = 0.08, NoiseDecaySeconds = 0.02, NoiseLowHz = 1500, NoiseHighHz = 7000,
+        BodyHz = hertz,
+        BodyLevel = 0.85,
+        BodyDecaySeconds = decaySeconds,
+        BendOctaves = 2.2,
+        BendSeconds = 0.07,
+        NoiseLevel = 0.08,
+        NoiseDecaySeconds = 0.02,
+        NoiseLowHz = 1500,
+        NoiseHighHz = 7000,
     };
 
     /// <summary>A snare.</summary>
     public static DrumPatch Snare(double hertz = 195) => new()
     {
-        BodyHz = hertz, BodyLevel = 0.35, BodyDecaySeconds = 0.16, OvertoneLevel = 0.18,
-        NoiseLevel = 0.5, NoiseDecaySeconds = 0.24, NoiseLowHz = 1000, NoiseHighHz = 10000,
+        BodyHz = hertz,
+        BodyLevel = 0.35,
+        BodyDecaySeconds = 0.16,
+        OvertoneLevel = 0.18,
+        NoiseLevel = 0.5,
+        NoiseDecaySeconds = 0.24,
+        NoiseLowHz = 1000,
+        NoiseHighHz = 10000,
     };
 
     /// <summary>Hands.</summary>
@@ -26,20 +39,37 @@ internal static class Patches
     /// <summary>A hat, closed or open; those of one group cut each other off.</summary>
     public static DrumPatch Hat(double decaySeconds, int chokeGroup = 1) => new()
     {
-        MetalLevel = 0.28, MetalHz = 390, MetalDecaySeconds = decaySeconds, NoiseLevel = 0.15, NoiseDecaySeconds = decaySeconds,
-        NoiseLowHz = 7500, NoiseHighHz = 16000, ChokeGroup = chokeGroup,
+        MetalLevel = 0.28,
+        MetalHz = 390,
+        MetalDecaySeconds = decaySeconds,
+        NoiseLevel = 0.15,
+        NoiseDecaySeconds = decaySeconds,
+        NoiseLowHz = 7500,
+        NoiseHighHz = 16000,
+        ChokeGroup = chokeGroup,
     };
 
     /// <summary>A cymbal.</summary>
     public static DrumPatch Cymbal(double hertz = 300, double decaySeconds = 1.3) => new()
     {
-        MetalLevel = 0.22, MetalHz = hertz, MetalDecaySeconds = decaySeconds, NoiseLevel = 0.2, NoiseDecaySeconds = decaySeconds, NoiseLowHz = 4000, NoiseHighHz = 15000,
+        MetalLevel = 0.22,
+        MetalHz = hertz,
+        MetalDecaySeconds = decaySeconds,
+        NoiseLevel = 0.2,
+        NoiseDecaySeconds = decaySeconds,
+        NoiseLowHz = 4000,
+        NoiseHighHz = 15000,
     };
 
     /// <summary>A tom or another tuned drum.</summary>
     public static DrumPatch Tom(double hertz, double decaySeconds = 0.38) => new()
     {
-        BodyHz = hertz, BodyLevel = 0.6, BodyDecaySeconds = decaySeconds, BendOctaves = 0.7, BendSeconds = 0.1, OvertoneLevel = 0.12,
+        BodyHz = hertz,
+        BodyLevel = 0.6,
+        BodyDecaySeconds = decaySeconds,
+        BendOctaves = 0.7,
+        BendSeconds = 0.1,
+        OvertoneLevel = 0.12,
     };
 
     /// <summary>A shaker.</summary>

@@ -1,6 +1,6 @@
 namespace GateSplit.Core.Charts;
 
-/// <summary>What really happens in the room while a setting is not made.</summary>
+/// <summary>What really happens on the rig while a setting is not made.</summary>
 public enum SettingEffect
 {
     /// <summary>Nothing that a simulated source could show.</summary>

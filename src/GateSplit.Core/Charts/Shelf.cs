@@ -6,7 +6,7 @@ namespace GateSplit.Core.Charts;
 public static class Shelf
 {
     /// <summary>All of them, in the order they are offered.</summary>
-    public static ImmutableArray<Chart> Charts { get; } = 
+    public static ImmutableArray<Chart> Charts { get; } =
     [
         OstlerKitRoom.Chart, FennelSampler.Chart, TansyGrid.Chart, MudlarkNine.Chart, BrindleSix.Chart,
         HeronTen.Chart, WickerKeys.Chart, PocketWeir.Chart, SiskinMono.Chart, RecorderGroups.Chart,

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 
@@ -47,7 +48,7 @@ public static class AllChecks
         new OldCopyCheck(),
         new SettingsCheck(),
         new SpeedCheck(),
-        new RoomCheck(),
+        new DiskSpaceCheck(),
     ];
 
     /// <summary>What all rules find, the weightiest first; what was accepted as meant comes last.</summary>
@@ -76,7 +77,7 @@ public static class AllChecks
     private static SplitView Settled(SplitView view) => view.Split.Units.All(u => !u.NeedsRestart)
         ? view
         : new SplitView(
-            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding, view.Room);
+            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding, view.Space);
 
     private static IEnumerable<Finding> Named(ICheck rule, SplitView view) => rule.Look(view).Select(f => f with { Check = NameOf(rule) });
 

@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 

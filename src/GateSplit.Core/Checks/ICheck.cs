@@ -1,3 +1,5 @@
+using GateSplit.Core.Views;
+
 namespace GateSplit.Core.Checks;
 
 /// <summary>One rule of the job.</summary>

@@ -1,6 +1,8 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 

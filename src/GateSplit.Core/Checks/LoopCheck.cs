@@ -1,4 +1,5 @@
-using GateSplit.Core.Splits;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 
@@ -11,10 +12,9 @@ public sealed class LoopCheck : ICheck
         foreach (var loop in view.Signal.Loops)
         {
             var tracks = loop.Select(id => view.Split.Track(id)!).ToList();
-            var way = string.Join(", then ", tracks.Append(tracks[0]).Select(t => t.Title));
             yield return Finding.Stop(
                     Place.Of(tracks[0]),
-                    $"The sound runs in a circle and will feed back: {way}. Send {tracks[^1].Title} to the main output instead.")
+                    view.Circle(loop))
                 .WithFix($"Send {tracks[^1].Title} to the main output", new SetTrackBus(tracks[^1].Id, null));
         }
     }

@@ -1,6 +1,8 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 

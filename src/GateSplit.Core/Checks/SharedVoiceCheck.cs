@@ -1,4 +1,4 @@
-using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 

@@ -1,4 +1,4 @@
-using GateSplit.Core.Charts;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 

@@ -1,7 +1,9 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 

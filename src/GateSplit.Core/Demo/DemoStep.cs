@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Splits;
+using GateSplit.Core.Edits;
 
 namespace GateSplit.Core.Demo;
 

@@ -1,7 +1,8 @@
-using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Demo;

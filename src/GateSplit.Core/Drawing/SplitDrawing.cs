@@ -1,8 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Drawing;
 
@@ -82,7 +81,7 @@ public sealed class SplitDrawing
         var drawing = new SplitDrawing();
         drawing._numbers = view.Split.Tracks.Select((t, i) => (t.Id, Number: i + 1)).ToDictionary(t => t.Id, t => t.Number);
         view = wish.Pass is { } pass ? view.InPass(pass) : view;
-        drawing.Place(view, wish);
+        drawing.Arrange(view, wish);
         drawing.Connect(view);
         return drawing;
     }
@@ -106,7 +105,7 @@ public sealed class SplitDrawing
         return count;
     }
 
-    private void Place(SplitView view, DrawingWish wish)
+    private void Arrange(SplitView view, DrawingWish wish)
     {
         var units = ImmutableArray.CreateBuilder<DrawnUnit>();
         var elements = ImmutableArray.CreateBuilder<DrawnElement>();
@@ -123,11 +122,11 @@ public sealed class SplitDrawing
                 .ToList();
             var folded = audible.Where(e => e.Chart.Group is { } g && wish.Folded.Contains($"{unit.Id}/{g}")).ToLookup(e => e.Chart.Group!);
             var away = folded.SelectMany(g => g).Select(e => e.Ref).ToHashSet();
-            bool Lost(ElementRef e) => away.Contains(e) || (lines is not null && !lines.Contains(Checks.Place.Of(e).Key));
+            bool Lost(ElementRef e) => away.Contains(e) || (lines is not null && !lines.Contains(Place.Of(e).Key));
             var hiddenPorts = unit.Chart.Ports
                 .Where(p => view.SoundingAt(unit.Id, p.Number) is var feeds && (feeds.IsEmpty
-                    ? lines is not null && !lines.Contains(Checks.Place.OfPort(unit.Id, p.Number).Key)
-                    : feeds.All(f => Lost(f.Element)) && lines?.Contains(Checks.Place.OfPort(unit.Id, p.Number).Key) != true))
+                    ? lines is not null && !lines.Contains(Place.OfPort(unit.Id, p.Number).Key)
+                    : feeds.All(f => Lost(f.Element)) && lines?.Contains(Place.OfPort(unit.Id, p.Number).Key) != true))
                 .Select(p => p.Number)
                 .ToHashSet();
             var openings = unit.Chart.Ports.Where(p => !hiddenPorts.Contains(p.Number)).ToList();
@@ -162,7 +161,7 @@ public sealed class SplitDrawing
             }
 
             y = Math.Max(y, rows.Values.DefaultIfEmpty(first - Row).Max());
-            foreach (var group in folded.Where(g => lines is null || g.Any(e => lines.Contains(Checks.Place.Of(e.Ref).Key))))
+            foreach (var group in folded.Where(g => lines is null || g.Any(e => lines.Contains(Place.Of(e.Ref).Key))))
             {
                 y += Row;
                 folds.Add(Fold(view, unit, group.Key, [.. group.Select(e => e.Ref)], new Point(ElementX, y)));
@@ -178,18 +177,18 @@ public sealed class SplitDrawing
         Ports = ports.ToImmutable();
         Folds = folds.ToImmutable();
         var gone = Folds.SelectMany(f => f.Places).ToHashSet();
-        Tracks = PlaceTracks(view, t => !gone.Contains(Checks.Place.Of(t).Key) && lines?.Contains(Checks.Place.Of(t).Key) != false);
+        Tracks = PlaceTracks(view, t => !gone.Contains(Place.Of(t).Key) && lines?.Contains(Place.Of(t).Key) != false);
         Height = Math.Max(top, Tracks.Select(t => t.At.Y + Row).DefaultIfEmpty().Max()) + 14;
     }
 
     /// <summary>One row for a group: its ports and the tracks that carry nothing but it.</summary>
     private static DrawnFold Fold(SplitView view, Unit unit, string group, HashSet<ElementRef> members, Point at)
     {
-        var places = members.Select(e => Checks.Place.Of(e).Key).ToHashSet();
+        var places = members.Select(e => Place.Of(e).Key).ToHashSet();
         var tracks = view.Split.Tracks.Where(t => view.SoundingIn(t) is { IsEmpty: false } carried && carried.All(members.Contains)).ToList();
-        places.UnionWith(tracks.Select(t => Checks.Place.Of(t).Key));
+        places.UnionWith(tracks.Select(t => Place.Of(t).Key));
         var ports = members.SelectMany(view.Signal.PortsOf).Select(f => f.Port).Distinct().Order().ToList();
-        places.UnionWith(ports.Where(p => view.SoundingAt(unit.Id, p).All(f => members.Contains(f.Element))).Select(p => Checks.Place.OfPort(unit.Id, p).Key));
+        places.UnionWith(ports.Where(p => view.SoundingAt(unit.Id, p).All(f => members.Contains(f.Element))).Select(p => Place.OfPort(unit.Id, p).Key));
         return new DrawnFold(
             $"{unit.Id}/{group}",
             group,
@@ -205,19 +204,19 @@ public sealed class SplitDrawing
     private static HashSet<string> LinesOf(SplitView view, ImmutableHashSet<string> only)
     {
         // A track with a whole mix is on everybody's line: a finding about it is about the mix.
-        var mixes = view.Split.Tracks.Where(t => view.SoundingIn(t).Length > 2).Select(t => Checks.Place.Of(t).Key).ToHashSet();
+        var mixes = view.Split.Tracks.Where(t => view.SoundingIn(t).Length > 2).Select(t => Place.Of(t).Key).ToHashSet();
         var lines = only.ToHashSet();
-        lines.UnionWith(view.Signal.TrackFeeds.Where(f => only.Contains($"track:{f.TrackId}")).Select(f => Checks.Place.OfPort(f.UnitId, f.Port).Key));
+        lines.UnionWith(view.Signal.TrackFeeds.Where(f => only.Contains($"track:{f.TrackId}")).Select(f => Place.OfPort(f.UnitId, f.Port).Key));
         foreach (var (element, unit, _, set) in view.SoundingElements)
         {
-            var way = view.Signal.PortsOf(element).Select(f => Checks.Place.OfPort(unit.Id, f.Port).Key)
+            var way = view.Signal.PortsOf(element).Select(f => Place.OfPort(unit.Id, f.Port).Key)
                 .Concat(view.Signal.Reaching(element).Where(c => !c.Gain.IsZero).Select(c => $"track:{c.TrackId}"))
-                .Append(Checks.Place.Of(element).Key)
+                .Append(Place.Of(element).Key)
                 .ToList();
-            if (way.Where(p => !mixes.Contains(p)).Any(only.Contains) || only.Contains(Checks.Place.Of(unit).Key))
+            if (way.Where(p => !mixes.Contains(p)).Any(only.Contains) || only.Contains(Place.Of(unit).Key))
             {
                 lines.UnionWith(way);
-                lines.UnionWith(unit.PortOf(set) is { } port ? [Checks.Place.OfPort(unit.Id, port.Number).Key] : []);
+                lines.UnionWith(unit.PortOf(set) is { } port ? [Place.OfPort(unit.Id, port.Number).Key] : []);
             }
         }
 
@@ -262,7 +261,7 @@ public sealed class SplitDrawing
             var (element, port) = toGate[i];
             var set = view.Split.Unit(element.Ref.UnitId)!.Element(element.Ref.ElementId);
             var kind = KindOf(view, element, set);
-            var keys = ImmutableArray.Create(Checks.Place.Of(element.Ref).Key, Checks.Place.OfPort(port.UnitId, port.Number).Key);
+            var keys = ImmutableArray.Create(Place.Of(element.Ref).Key, Place.OfPort(port.UnitId, port.Number).Key);
             rails.Add(new DrawnRail(kind, element.Width, element.Family, Run(element.At, port.At, slots[i]), keys));
         }
 
@@ -270,7 +269,7 @@ public sealed class SplitDrawing
         foreach (var port in Ports.Where(p => p.Used && p.Open))
         {
             var end = port.At with { X = port.Heard ? InputX : GateX + 44 };
-            rails.Add(new DrawnRail(port.IsMain && !port.Heard ? RailKind.Main : RailKind.Line, port.Width, FamilyAt(view, port), [port.At, end], [Checks.Place.OfPort(port.UnitId, port.Number).Key]));
+            rails.Add(new DrawnRail(port.IsMain && !port.Heard ? RailKind.Main : RailKind.Line, port.Width, FamilyAt(view, port), [port.At, end], [Place.OfPort(port.UnitId, port.Number).Key]));
             if (!port.Heard && !port.IsMain)
             {
                 stops.Add(end);
@@ -308,9 +307,9 @@ public sealed class SplitDrawing
         {
             var (track, port) = wired[i];
             var keys = ImmutableArray.CreateBuilder<string>();
-            keys.Add(Checks.Place.Of(track.Track).Key);
-            keys.Add(Checks.Place.OfPort(port!.UnitId, port.Number).Key);
-            keys.AddRange(view.SoundingIn(track.Track).Select(e => Checks.Place.Of(e).Key));
+            keys.Add(Place.Of(track.Track).Key);
+            keys.Add(Place.OfPort(port!.UnitId, port.Number).Key);
+            keys.AddRange(view.SoundingIn(track.Track).Select(e => Place.Of(e).Key));
             rails.Add(new DrawnRail(RailKind.Line, track.Track.Width, track.Family, Run(starts[i], track.At, slots[i]), keys.ToImmutable()));
         }
 
@@ -349,7 +348,7 @@ public sealed class SplitDrawing
                 from == to
                     ? [new Point(TrackX, low), new Point(x + 4, low), new Point(x, low - 4), new Point(x, from.At.Y + 4), new Point(x + 4, from.At.Y), from.At]
                     : [new Point(TrackX, low), new Point(x + 4, low), new Point(x, low + (to.At.Y > low ? 4 : -4)), new Point(x, to.At.Y + (to.At.Y > low ? -4 : 4)), new Point(x + 4, to.At.Y), to.At],
-                [Checks.Place.Of(from.Track).Key, Checks.Place.Of(to.Track).Key]));
+                [Place.Of(from.Track).Key, Place.Of(to.Track).Key]));
         }
     }
 

@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Planning;

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Planning;
 

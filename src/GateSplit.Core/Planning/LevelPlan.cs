@@ -1,8 +1,9 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Planning;
 

@@ -1,7 +1,6 @@
-using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Planning;
 
@@ -21,8 +20,8 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     /// <summary>Seconds of each file.</summary>
     public double Seconds => (double)Frames / SampleRate;
 
-    /// <summary>Seconds of the pass in the room, with the count-in.</summary>
-    public double RoomSeconds => (double)(CountInFrames + SettleFrames + Frames - StartFrame) / SampleRate;
+    /// <summary>Seconds the pass plays, with the count-in.</summary>
+    public double PlayedSeconds => (double)(CountInFrames + SettleFrames + Frames - StartFrame) / SampleRate;
 
     /// <summary>The frame at which the sources are started.</summary>
     public long StartFrame { get; init; }
@@ -33,8 +32,8 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     /// <summary>How many passes there are.</summary>
     public int Passes { get; init; } = 1;
 
-    /// <summary>Seconds of all passes in the room, each with its count-in.</summary>
-    public double AllSeconds => Passes * RoomSeconds;
+    /// <summary>Seconds all passes play, each with its count-in.</summary>
+    public double AllSeconds => Passes * PlayedSeconds;
 
     /// <summary>Bytes that are written in a second of the fullest pass.</summary>
     public long BytesPerSecond { get; init; }

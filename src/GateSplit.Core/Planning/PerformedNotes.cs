@@ -18,7 +18,7 @@ public static class PerformedNotes
     /// <param name="song">The song.</param>
     public static ImmutableArray<Note> Of(Split split, Unit unit, ChartVoice voice, Song song)
     {
-        var notes = song.Notes.Where(voice.Plays).ToList();
+        var notes = song.Notes.Where(n => voice.Plays(n.Channel, n.Key)).ToList();
         foreach (var step in StepsOn(split, unit, voice))
         {
             var (from, to) = (TickOf(song, step.FromBar), TickOf(song, step.ToBar));

@@ -6,7 +6,7 @@ namespace GateSplit.Core.Planning;
 /// <summary>
 /// Gives lines ports and passes, in the fewest passes there can be: a line that can leave by one port only takes it in
 /// the first pass in which it is free; then, pass by pass, stereo lines take pairs and mono lines what is left. Since
-/// every stereo line needs one pair somewhere, no other order leaves more room for the mono ones.
+/// every stereo line needs one pair somewhere, no other order leaves more space for the mono ones.
 /// </summary>
 internal static class PortPlan
 {
@@ -105,11 +105,11 @@ internal static class PortPlan
         var mono = waiting.Where(i => needs[i].Width == Width.Mono).ToList();
 
         // Pairs are shared only as far as it takes to seat everybody that would otherwise wait for another pass.
-        var room = singles + sparePairs;
+        var space = singles + sparePairs;
         var halves = hardPan ? open.Where(p => HalfOf(p, used, pass) is not null).ToList() : [];
-        var halfSeats = Math.Clamp(mono.Count - room, 0, halves.Count);
-        var shared = hardPan ? Math.Clamp(mono.Count - room - halfSeats, 0, sparePairs) : 0;
-        var now = stereo.Concat(Together.Choose(mono, room + halfSeats + shared, i => needs[i].Set, [.. seated, .. stereo])).Order().ToList();
+        var halfSeats = Math.Clamp(mono.Count - space, 0, halves.Count);
+        var shared = hardPan ? Math.Clamp(mono.Count - space - halfSeats, 0, sparePairs) : 0;
+        var now = stereo.Concat(Together.Choose(mono, space + halfSeats + shared, i => needs[i].Set, [.. seated, .. stereo])).Order().ToList();
         ChartPort? half = null;
         foreach (var i in now)
         {

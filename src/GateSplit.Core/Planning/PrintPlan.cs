@@ -1,7 +1,6 @@
-using System.Collections.Immutable;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Planning;
 

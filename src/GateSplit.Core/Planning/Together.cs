@@ -10,14 +10,14 @@ internal static class Together
         element.Kind == ElementKind.Microphone && element.Hears.Where(h => !h.Bleed).ToList() is [var only] ? only.VoiceId : null;
 
     /// <summary>
-    /// Chooses lines for a pass that has room for some of them: in order, but those that belong together only if there is
-    /// room for all; a pass is never left with room to spare, so this costs no pass.
+    /// Chooses lines for a pass that has space for some of them: in order, but those that belong together only if there is
+    /// space for all; a pass is never left with space to spare, so this costs no pass.
     /// </summary>
     /// <param name="waiting">The lines, in order.</param>
-    /// <param name="room">How many fit.</param>
+    /// <param name="space">How many fit.</param>
     /// <param name="setOf">What a line has in common with others; null for nothing.</param>
     /// <param name="chosen">Lines of other widths that are in the pass already.</param>
-    public static IReadOnlyList<int> Choose(IReadOnlyList<int> waiting, int room, Func<int, string?> setOf, IReadOnlyCollection<int> chosen)
+    public static IReadOnlyList<int> Choose(IReadOnlyList<int> waiting, int space, Func<int, string?> setOf, IReadOnlyCollection<int> chosen)
     {
         var here = chosen.Select(setOf).OfType<string>().ToHashSet();
         var sets = waiting
@@ -28,10 +28,10 @@ internal static class Together
         var late = new List<int>();
         foreach (var set in sets)
         {
-            (set.Count <= room - taken.Count ? taken : late).AddRange(set);
+            (set.Count <= space - taken.Count ? taken : late).AddRange(set);
         }
 
-        taken.AddRange(late.Take(room - taken.Count));
+        taken.AddRange(late.Take(space - taken.Count));
         return [.. taken.Order()];
     }
 }

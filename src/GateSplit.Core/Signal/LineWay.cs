@@ -1,5 +1,5 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Signal;

@@ -39,5 +39,5 @@ public static class Sounding
 
     /// <summary>The voices of a chart that have notes in a song.</summary>
     public static ImmutableHashSet<string> Voices(Chart chart, Song song) =>
-        [.. chart.Voices.Where(v => song.Notes.Any(v.Plays)).Select(v => v.Id)];
+        [.. chart.Voices.Where(v => song.Notes.Any(n => v.Plays(n.Channel, n.Key))).Select(v => v.Id)];
 }

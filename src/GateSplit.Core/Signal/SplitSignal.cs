@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Signal;
@@ -16,11 +16,11 @@ public sealed class SplitSignal
     private readonly ILookup<ElementRef, Contribution> _contributions;
     private readonly ILookup<string, Contribution> _arriving;
 
-    private SplitSignal(Split split, bool inRoom)
+    private SplitSignal(Split split, bool inRig)
     {
         Split = split;
-        PortFeeds = [.. split.Units.SelectMany(u => FeedsOf(u, inRoom))];
-        var arrivals = ArrivalsOf(split, inRoom ? split.Interface.Place : input => input);
+        PortFeeds = [.. split.Units.SelectMany(u => FeedsOf(u, inRig))];
+        var arrivals = ArrivalsOf(split, inRig ? split.Interface.Arrival : input => input);
         TrackFeeds = [.. split.Tracks.SelectMany(t => FeedsOf(t, arrivals))];
         BusFeeds = [.. split.Tracks.SelectMany(t => BusesOf(split, t))];
         Loops = LoopFinder.Find([.. split.Tracks.Select(t => t.Id)], [.. BusFeeds.Select(b => (b.FromTrackId, b.ToTrackId))]);
@@ -53,17 +53,17 @@ public sealed class SplitSignal
     public ImmutableArray<Contribution> Contributions { get; }
 
     /// <summary>Computes the signal of a split.</summary>
-    public static SplitSignal Of(Split split) => new(split, inRoom: false);
+    public static SplitSignal Of(Split split) => new(split, inRig: false);
 
     /// <summary>
-    /// Computes the signal as it really is in the simulated room, where settings may not be made and cables may be
+    /// Computes the signal as it really is in the simulated rig, where settings may not be made and cables may be
     /// crossed, of which the split says nothing.
     /// </summary>
-    public static SplitSignal InRoom(Split split) => new(
+    public static SplitSignal InRig(Split split) => new(
         split.Interface.RoundTripSamples is { } late
             ? split with { Banks = [.. split.Banks.Select(b => b.Kind == BankKind.Loopback ? b with { DelaySamples = late } : b)] }
             : split,
-        inRoom: true);
+        inRig: true);
 
     /// <summary>The elements that come out of a port.</summary>
     public IEnumerable<PortFeed> At(string unitId, int port) => _byPort[(unitId, port)];
@@ -110,9 +110,9 @@ public sealed class SplitSignal
         return (new Decibels(sendDb) + new Decibels(set.FaderDb)).Ratio * shape;
     }
 
-    private static IEnumerable<PortFeed> FeedsOf(Unit unit, bool inRoom)
+    private static IEnumerable<PortFeed> FeedsOf(Unit unit, bool inRig)
     {
-        bool Lacks(SettingEffect effect) => inRoom && unit.Lacks(effect);
+        bool Lacks(SettingEffect effect) => inRig && unit.Lacks(effect);
         var main = unit.Chart.MainPort.Number;
         var settings = unit.Elements.ToDictionary(e => e.ElementId, e => Really(e, Lacks(SettingEffect.AllInMain), Lacks(SettingEffect.AlsoInMain)));
         var open = unit.Chart.Ports

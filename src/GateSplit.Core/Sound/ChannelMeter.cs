@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 

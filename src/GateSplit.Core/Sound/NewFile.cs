@@ -8,7 +8,7 @@ internal static class NewFile
     private const int NoSpace = 28; // ENOSPC
 
     /// <summary>
-    /// Begins a file in place of one that may lie there. Its room is taken at once, so that a disk that is too small is
+    /// Begins a file in place of one that may lie there. Its space is taken at once, so that a disk that is too small is
     /// told before the first byte. The file is new, not emptied: a file system may write an emptied one out when it is closed.
     /// </summary>
     /// <param name="path">Where.</param>

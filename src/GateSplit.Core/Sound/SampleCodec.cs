@@ -83,7 +83,7 @@ public static class SampleCodec
     /// <param name="left">One float a frame; replaced by what the encoded sample decodes to.</param>
     /// <param name="right">The same of the right channel; empty for a mono file.</param>
     /// <param name="sample">16 or 24 bit integer or 32 bit float.</param>
-    /// <param name="interleaved">Room for the floats of both channels; not used for a mono file.</param>
+    /// <param name="interleaved">Space for the floats of both channels; not used for a mono file.</param>
     /// <param name="frames">Receives the bytes.</param>
     public static void Encode(Span<float> left, Span<float> right, SampleFormat sample, Span<float> interleaved, Span<byte> frames)
     {

@@ -65,7 +65,7 @@ public sealed class WaveReader : IDisposable
 
     /// <summary>Reads interleaved frames as they are stored. May be called from several threads.</summary>
     /// <param name="startFrame">0-based first frame.</param>
-    /// <param name="into">Room for whole frames.</param>
+    /// <param name="into">Space for whole frames.</param>
     /// <returns>Frames read: fewer than asked only at the end.</returns>
     public int Read(long startFrame, Span<byte> into)
     {

@@ -52,7 +52,7 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
         _appended += frames.Length;
     }
 
-    /// <summary>Room for the interleaved frames that come next, at least so many bytes.</summary>
+    /// <summary>Space for the interleaved frames that come next, at least so many bytes.</summary>
     public Span<byte> GetSpan(int sizeHint = 0) => GetMemory(sizeHint).Span;
 
     /// <inheritdoc cref="GetSpan"/>
@@ -67,7 +67,7 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
         return _bytes.AsMemory(_waiting);
     }
 
-    /// <summary>Appends so many bytes of what stands in the room that was asked for last.</summary>
+    /// <summary>Appends so many bytes of what stands in the space that was asked for last.</summary>
     /// <exception cref="IOException">The disk refuses.</exception>
     public void Advance(int count)
     {

@@ -21,7 +21,7 @@ public sealed record SimulatedInterface
     public bool Clips { get; init; }
 
     /// <summary>Where what is meant for an input really arrives.</summary>
-    public InputRef Place(InputRef input)
+    public InputRef Arrival(InputRef input)
     {
         foreach (var (a, b) in Crossed)
         {

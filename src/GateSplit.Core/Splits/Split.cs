@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 
 namespace GateSplit.Core.Splits;
 

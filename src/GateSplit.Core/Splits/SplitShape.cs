@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 
 namespace GateSplit.Core.Splits;
 

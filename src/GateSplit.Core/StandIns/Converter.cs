@@ -1,4 +1,4 @@
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;

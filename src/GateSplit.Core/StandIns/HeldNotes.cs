@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -179,7 +180,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private V _state2;
         private int _count;
 
-        /// <summary>True if there is room for a note of this kind: bells, which take longest, are kept apart from all others.</summary>
+        /// <summary>True if there is space for a note of this kind: bells, which take longest, are kept apart from all others.</summary>
         public bool Takes(TonePatch patch) => _count < V.Count && _bell == patch.Bell > 0;
 
         /// <summary>Takes a note into a free lane.</summary>
@@ -421,7 +422,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private bool _attacking = true;
 
         /// <summary>The level of an envelope of 1.</summary>
-        public float Gain { get; } = (float)(note.Gain * patch.Level * new Sound.Decibels(shape.LevelDb).Ratio);
+        public float Gain { get; } = (float)(note.Gain * patch.Level * new Decibels(shape.LevelDb).Ratio);
 
         /// <summary>The line from a frame to the end of the piece that begins there.</summary>
         /// <param name="frame">The frame.</param>

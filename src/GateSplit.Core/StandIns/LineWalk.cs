@@ -1,15 +1,15 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
-using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
-/// Walks the lines: plays each element alone for a moment, as the simulated room really is, and measures where it
+/// Walks the lines: plays each element alone for a moment, as the simulated rig really is, and measures where it
 /// arrives, beside what the split says. The prediction is the split's gain applied to what the element gives before its
 /// fader; the measurement is taken from the tracks.
 /// </summary>
@@ -71,9 +71,9 @@ public sealed class LineWalk
         var unit = split.Unit(element.UnitId)!;
         var said = SplitSignal.Of(split);
         var settings = split.Pass with { Looped = false };
-        var source = new UnitStandIn(unit, SplitSignal.InRoom(split), Moment(unit, element), settings, BlockFrames, new Solo(element.ElementId, MainMuted));
+        var source = new UnitStandIn(unit, SplitSignal.InRig(split), Moment(unit, element), settings, BlockFrames, new Solo(element.ElementId, MainMuted));
         var voices = new Voices([source], settings.SampleRate);
-        var desk = new Desk(split, SplitSignal.InRoom(split), new() { [unit.Id] = source }, BlockFrames);
+        var desk = new Desk(split, SplitSignal.InRig(split), new() { [unit.Id] = source }, BlockFrames);
         var ports = unit.Chart.Ports.ToDictionary(p => p.Number, _ => new Meter(settings.SampleRate / MetersASecond));
         var tracks = split.Tracks.ToDictionary(t => t.Id, _ => new Meter(settings.SampleRate / MetersASecond));
         var frames = (long)(Seconds * settings.SampleRate);

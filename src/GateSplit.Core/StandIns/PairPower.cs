@@ -1,5 +1,5 @@
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
-using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.StandIns;
 

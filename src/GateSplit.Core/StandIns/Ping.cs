@@ -1,6 +1,8 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -22,7 +24,7 @@ public static class Ping
         Modes = [new ChartMode("all", "All", [1], NeedsRestart: false)],
     };
 
-    /// <summary>Measures the round trip of a pair in the simulated room.</summary>
+    /// <summary>Measures the round trip of a pair in the simulated rig.</summary>
     /// <param name="split">The split.</param>
     /// <param name="pair">A looped-back pair of it.</param>
     /// <returns>Samples from the output to the input.</returns>
@@ -42,15 +44,15 @@ public static class Ping
         };
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
         writer.Hold(1, 60, 127, 0, 0.25);
-        var room = new SoundingRoom(patched, Song.Of(writer.ToFile("Ping", 1)), ["t1", "t2"], null, BlockFrames);
+        var rig = new SoundingRig(patched, Song.Of(writer.ToFile("Ping", 1)), ["t1", "t2"], null, BlockFrames);
         var (sent, received) = (new List<float>(), new List<float>());
         var converters = Converter.Of(patched.Tracks[1], patched, BlockFrames);
         for (var number = 0; received.Count < SetBank.LongestDelaySamples + HitFrames; number++)
         {
             var block = new Block(number, (long)number * BlockFrames, BlockFrames);
-            room.Render(block);
-            sent.AddRange(room.Desk.Samples(patched.Tracks[0], 0, block));
-            var back = room.Desk.Samples(patched.Tracks[1], 0, block);
+            rig.Render(block);
+            sent.AddRange(rig.Desk.Samples(patched.Tracks[0], 0, block));
+            var back = rig.Desk.Samples(patched.Tracks[1], 0, block);
             foreach (var converter in converters.Take(1))
             {
                 converter.Process(back);

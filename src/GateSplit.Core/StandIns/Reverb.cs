@@ -136,17 +136,17 @@ internal sealed class Reverb : IReturnEffect
     }
 
     /// <summary>What comes out of a line: its ring itself, or a copy where it begins again meanwhile.</summary>
-    private ReadOnlySpan<float> Delayed(int line, Span<float> room)
+    private ReadOnlySpan<float> Delayed(int line, Span<float> space)
     {
         var ring = _delays[line].AsSpan(_places[line]);
-        if (ring.Length >= room.Length)
+        if (ring.Length >= space.Length)
         {
-            return ring[..room.Length];
+            return ring[..space.Length];
         }
 
-        ring.CopyTo(room);
-        _delays[line].AsSpan(0, room.Length - ring.Length).CopyTo(room[ring.Length..]);
-        return room;
+        ring.CopyTo(space);
+        _delays[line].AsSpan(0, space.Length - ring.Length).CopyTo(space[ring.Length..]);
+        return space;
     }
 
     private void WriteRing(int line, ReadOnlySpan<float> from)

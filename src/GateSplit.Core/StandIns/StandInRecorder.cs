@@ -1,10 +1,9 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.StandIns;
 
@@ -49,7 +48,10 @@ public sealed class StandInRecorder
             return Only is null ? "No track is armed, so a pass would record nothing." : "None of these tracks is armed any more, so a pass would record nothing.";
         }
 
-        return AllChecks.Look(_view).FirstOrDefault(f => f.Severity == Severity.Stop)?.Sentence;
+        return Enumerable.Range(1, _view.Split.Passes)
+            .Select(pass => _view.Split.Passes == 1 ? _view : _view.InPass(pass))
+            .SelectMany(seen => seen.Signal.Loops.Select(seen.Circle))
+            .FirstOrDefault();
     }
 
     /// <summary>Runs the passes of the split one after the other.</summary>
@@ -107,7 +109,7 @@ public sealed class StandInRecorder
     {
         var times = PassTimes.Of(_view, _song);
         var view = _view.Split.Passes == 1 ? _view : _view.InPass(pass);
-        var room = new SoundingRoom(view.Split, _song, Recorded(view).Select(t => t.Id), null, BlockFrames);
+        var rig = new SoundingRig(view.Split, _song, Recorded(view).Select(t => t.Id), null, BlockFrames);
         var tapes = new List<Tape>();
         try
         {
@@ -117,8 +119,8 @@ public sealed class StandInRecorder
                 tapes.Add(new Tape(track, pathOf(track), view.Split, times, info, BlockFrames));
             }
 
-            using var stages = new Stages(room, tapes, Threads);
-            Run(stages, tapes, room.FirstFrame, times.Frames, progress, cancel);
+            using var stages = new Stages(rig, tapes, Threads);
+            Run(stages, tapes, rig.FirstFrame, times.Frames, progress, cancel);
             foreach (var tape in tapes)
             {
                 tape.Finish();
@@ -189,9 +191,9 @@ public sealed class StandInRecorder
         private readonly Crew _crew;
         private long _number;
 
-        public Stages(SoundingRoom room, List<Tape> tapes, int threads)
+        public Stages(SoundingRig rig, List<Tape> tapes, int threads)
         {
-            var desk = room.Desk;
+            var desk = rig.Desk;
             _crew = new Crew(threads);
             var joined = tapes.Where(t => desk.Joined.Contains(t.TrackId)).ToList();
             var alone = tapes.Except(joined).ToLookup(t => desk.FirstSource(t.TrackId));
@@ -199,8 +201,8 @@ public sealed class StandInRecorder
 
             // A source and the tracks that it feeds lie side by side, some from the front and some from the back; what takes
             // long comes first there.
-            List<(int, Action<Block>)> front = [(0, room.Voices.RenderHeld)], back = [];
-            foreach (var (number, source) in room.Sources.Values.Index())
+            List<(int, Action<Block>)> front = [(0, rig.Voices.RenderHeld)], back = [];
+            foreach (var (number, source) in rig.Sources.Values.Index())
             {
                 var side = number % 2 == 0 ? front : back;
                 side.Add((1, source.RenderGate));
@@ -213,7 +215,8 @@ public sealed class StandInRecorder
             {
                 desk.MixJoined(block);
                 joined.ForEach(t => t.RecordJoined(desk, block));
-            }));
+            }
+            ));
             back.Reverse();
             _pieces = [.. front, .. back];
         }
@@ -308,7 +311,7 @@ public sealed class StandInRecorder
             End(block);
         }
 
-        /// <summary>Room for the bytes of a block.</summary>
+        /// <summary>Space for the bytes of a block.</summary>
         private Span<byte> Begin(Block block)
         {
             _level = 0;

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
-using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;

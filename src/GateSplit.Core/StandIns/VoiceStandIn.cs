@@ -79,7 +79,7 @@ internal sealed class VoiceStandIn
         }
     }
 
-    /// <summary>Makes room for the next block.</summary>
+    /// <summary>Makes space for the next block.</summary>
     /// <returns>Where its samples go.</returns>
     public Memory<float> Begin(Block block)
     {

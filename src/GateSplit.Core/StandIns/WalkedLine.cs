@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;

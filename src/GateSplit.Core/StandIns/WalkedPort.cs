@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 

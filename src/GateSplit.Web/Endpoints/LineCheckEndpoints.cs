@@ -1,6 +1,7 @@
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
+using GateSplit.Web.Sessions;
 
 namespace GateSplit.Web.Endpoints;
 

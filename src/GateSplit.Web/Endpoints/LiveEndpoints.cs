@@ -1,4 +1,6 @@
 using GateSplit.Core.StandIns;
+using GateSplit.Web.Live;
+using GateSplit.Web.Sessions;
 
 namespace GateSplit.Web.Endpoints;
 

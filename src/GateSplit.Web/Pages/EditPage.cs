@@ -1,6 +1,9 @@
 using GateSplit.Core;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
+using GateSplit.Web.Forms;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages;

@@ -3,9 +3,10 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
+using GateSplit.Core.Views;
 using GateSplit.Data;
-using GateSplit.Jobs;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

@@ -1,5 +1,5 @@
 using GateSplit.Data;
-using GateSplit.Jobs;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

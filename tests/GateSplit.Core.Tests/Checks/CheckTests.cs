@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
@@ -35,10 +36,10 @@ public sealed class CheckTests
         { "Width", true, [new SetTrackWidth(KitTrack("Hat"), Width.Stereo)], "twice as big" },
         { "Fader", true, [new SetFader(OfKit("tom1"), 4)], "4.0 dB above unity" },
         { "Fader", true, [new SetFader(OfKit("tom1"), -4)], "4.0 dB below unity" },
-        { "NotArmed", true, [new SetArmed(KitTrack("Room"), false)], "Room is not armed" },
-        { "NotMonitored", true, [new SetMonitor(KitTrack("Room"), MonitorMode.Never)], "never monitored" },
-        { "TrackName", true, [new RenameTrack(KitTrack("Room"), " ")], "has no name" },
-        { "TrackName", true, [new RenameTrack(KitTrack("Room"), "hat")], "Two tracks are called hat" },
+        { "NotArmed", true, [new SetArmed(KitTrack("DiskSpace"), false)], "Room is not armed" },
+        { "NotMonitored", true, [new SetMonitor(KitTrack("DiskSpace"), MonitorMode.Never)], "never monitored" },
+        { "TrackName", true, [new RenameTrack(KitTrack("DiskSpace"), " ")], "has no name" },
+        { "TrackName", true, [new RenameTrack(KitTrack("DiskSpace"), "hat")], "Two tracks are called hat" },
     };
 
     [Fact]
@@ -83,7 +84,7 @@ public sealed class CheckTests
         var planted = Planted.Select(row => row.Data.Item1)
             .Concat(SourceCheckTests.Planted.Select(row => row.Data.Item1))
             .Concat(RecorderCheckTests.Planted.Select(row => row.Data.Item1))
-            .Concat(["GroupAndElement", "MoreLinesThanPorts", "Clock", "UnnamedUnits", "Room"])
+            .Concat(["GroupAndElement", "MoreLinesThanPorts", "Clock", "UnnamedUnits", "DiskSpace"])
             .ToHashSet();
         Assert.All(AllChecks.Rules, r => Assert.Contains(r.GetType().Name[..^"Check".Length], planted));
     }

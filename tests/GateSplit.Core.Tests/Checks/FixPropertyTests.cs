@@ -1,6 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
-using GateSplit.Core.Notes;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Checks;

@@ -1,9 +1,10 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Checks;
 
@@ -63,7 +64,7 @@ public sealed class RecorderCheckTests
     public void Too_little_room_on_the_disk_is_told_to_the_byte()
     {
         var (split, song) = Sessions.Drums;
-        IEnumerable<Finding> With(long free) => AllChecks.Look(new SplitView(split, Sessions.View(split, song).Sounding, new Room(1000, free))).Where(f => f.Check == "Room");
+        IEnumerable<Finding> With(long free) => AllChecks.Look(new SplitView(split, Sessions.View(split, song).Sounding, new DiskSpace(1000, free))).Where(f => f.Check == "DiskSpace");
         Assert.Empty(With(1000));
         Assert.Contains("it cannot be kept", Assert.Single(With(999)).Sentence);
     }

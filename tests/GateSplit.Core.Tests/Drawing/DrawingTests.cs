@@ -1,6 +1,7 @@
 using CsCheck;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Drawing;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Drawing;

@@ -1,8 +1,8 @@
-using GateSplit.Core.Planning;
-using GateSplit.Core.Splits;
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Tests.Handoff;

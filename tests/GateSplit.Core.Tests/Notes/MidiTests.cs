@@ -2,6 +2,7 @@ using System.Numerics;
 using CsCheck;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Notes;

@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Tests.Notes;
 
@@ -52,7 +53,7 @@ public sealed class PatternWriterTests
             Assert.Equal(chart.Voices.Length, song.Notes.Length);
             for (var i = 0; i < chart.Voices.Length; i++)
             {
-                Assert.True(chart.Voices[i].Plays(song.Notes[i]));
+                Assert.True(chart.Voices[i].Plays(song.Notes[i].Channel, song.Notes[i].Key));
                 Assert.Equal(i * 480, song.Notes[i].StartTick);
                 Assert.True(song.Notes[i].EndTick <= (i + 1) * 480);
             }

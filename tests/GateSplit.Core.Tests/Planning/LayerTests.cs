@@ -2,10 +2,12 @@ using System.Collections.Immutable;
 using CsCheck;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Signal;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Planning;
 

@@ -1,11 +1,13 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
-using GateSplit.Tests.Shared;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Planning;
 

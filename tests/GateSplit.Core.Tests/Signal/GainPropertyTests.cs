@@ -1,5 +1,6 @@
 using CsCheck;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -54,7 +55,9 @@ public sealed class GainPropertyTests
 
             var twice = Sessions.After(set, new AddTrack(new Track("t950", "Again", Width.Mono)
             {
-                Input = Sessions.TrackOf(set, "Kick").Input, Bus = new InputRef("buses", length), Monitor = MonitorMode.Always,
+                Input = Sessions.TrackOf(set, "Kick").Input,
+                Bus = new InputRef("buses", length),
+                Monitor = MonitorMode.Always,
             }));
             double Into(Split s) => SplitSignal.Of(s).Reaching(kick).Single(c => c.TrackId == $"t{900 + length}").Gain.LL;
             Assert.Equal(Math.Pow(10, fader / 20), Into(set), 1e-9);

@@ -1,4 +1,4 @@
-using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 

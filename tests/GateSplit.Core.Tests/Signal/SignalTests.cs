@@ -1,7 +1,7 @@
 using CsCheck;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Signal;
-using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Signal;

@@ -1,4 +1,5 @@
 using CsCheck;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Tests.Sound;

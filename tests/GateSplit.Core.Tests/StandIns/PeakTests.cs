@@ -1,7 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Sound;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 

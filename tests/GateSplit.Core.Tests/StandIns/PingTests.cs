@@ -1,8 +1,8 @@
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
-using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.StandIns;
 

@@ -1,7 +1,9 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
@@ -228,7 +230,9 @@ public sealed class RecorderTests : IDisposable
         wide = Layer.Propose(Sessions.View(wide, song), new LayWish()).After;
         var narrowChart = WickerKeys.Chart with
         {
-            Ports = [.. WickerKeys.Chart.Ports.Take(2)], Modes = [new ChartMode("one", "One pair beside the main", [1, 2], false)], AssignedLeavesMain = false,
+            Ports = [.. WickerKeys.Chart.Ports.Take(2)],
+            Modes = [new ChartMode("one", "One pair beside the main", [1, 2], false)],
+            AssignedLeavesMain = false,
         };
         var narrow = StartingSplit.Of([narrowChart], 2, 48000);
         narrow = Layer.Propose(Sessions.View(narrow, song), new LayWish()).After;

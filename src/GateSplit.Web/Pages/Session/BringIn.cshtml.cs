@@ -1,6 +1,7 @@
 using GateSplit.Core.Planning;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;

@@ -1,5 +1,7 @@
 using GateSplit.Core.Handoff;
 using GateSplit.Data;
+using GateSplit.Jobs;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;

@@ -1,8 +1,9 @@
 using GateSplit.Core;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 using GateSplit.Data;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;

@@ -2,11 +2,13 @@ using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Data;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;

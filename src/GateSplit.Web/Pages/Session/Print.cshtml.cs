@@ -3,9 +3,10 @@ using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using GateSplit.Web.Forms;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;
@@ -152,7 +153,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         revision,
         () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Core.Refusal("This finding is gone already."));
 
-    private async Task<IActionResult> Change(int revision, Func<Core.Result<Core.Splits.Edit>> read)
+    private async Task<IActionResult> Change(int revision, Func<Core.Result<Core.Edits.Edit>> read)
     {
         if (!await Show())
         {

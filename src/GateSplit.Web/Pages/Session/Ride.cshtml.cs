@@ -2,6 +2,7 @@ using System.Numerics;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;

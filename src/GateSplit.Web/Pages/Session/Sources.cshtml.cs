@@ -1,8 +1,10 @@
 using GateSplit.Core;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;

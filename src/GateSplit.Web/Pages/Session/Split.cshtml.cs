@@ -1,10 +1,11 @@
 using GateSplit.Core;
-using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
-using GateSplit.Core.Signal;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 using GateSplit.Data;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace GateSplit.Web.Pages.Session;
@@ -24,7 +25,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     public bool All { get; set; }
 
     /// <summary>How the split is looked at.</summary>
-    public SplitLook Look { get; private set; } = SplitLook.Plain;
+    public ViewChoice Look { get; private set; } = ViewChoice.Plain;
 
     /// <summary>The pass that is drawn; null for all. More than two on one paper are hard to read, so then it is one at a time.</summary>
     public int? ShownPass => (Look.Pass ?? (Split.Passes > 2 ? 1 : 0)) is > 0 and var pass && pass <= Split.Passes && Split.Passes > 1 ? pass : null;
@@ -78,8 +79,8 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
         }
 
         FindGroups();
-        var look = SplitLook.Read(Request.Cookies[SplitLook.CookieName]).After(turn, Groups.Select(g => g.Key));
-        Response.Cookies.Append(SplitLook.CookieName, look.Write(), new CookieOptions
+        var look = ViewChoice.Read(Request.Cookies[ViewChoice.CookieName]).After(turn, Groups.Select(g => g.Key));
+        Response.Cookies.Append(ViewChoice.CookieName, look.Write(), new CookieOptions
         {
             Path = $"/sessions/{Id}",
             HttpOnly = true,
@@ -121,7 +122,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
         }
 
         FindGroups();
-        Look = SplitLook.Read(Request.Cookies[SplitLook.CookieName]);
+        Look = ViewChoice.Read(Request.Cookies[ViewChoice.CookieName]);
         Drawing = SplitDrawing.Of(Session.Lines, new DrawingWish(All)
         {
             Pass = ShownPass,

@@ -1,0 +1,32 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Edits;
+
+/// <summary>Adds a group of tracks.</summary>
+/// <param name="Title">Its name.</param>
+/// <param name="Sums">True if its tracks are summed in it; false if it only sets levels.</param>
+public sealed record AddTrackGroup(string Title, bool Sums) : Edit
+{
+    /// <summary>The most groups a split has.</summary>
+    public const int Most = 64;
+
+    /// <inheritdoc/>
+    public override string Name(Split split) => $"Add the group {Title}";
+
+    /// <inheritdoc/>
+    public override Result<Split> Apply(Split split)
+    {
+        if (string.IsNullOrWhiteSpace(Title) || Title.Length > RenameTrack.Longest)
+        {
+            return new Refusal($"A group needs a name of at most {RenameTrack.Longest} letters.");
+        }
+
+        if (split.TrackGroups.Length >= Most || split.TrackGroups.Any(g => string.Equals(g.Name, Title.Trim(), StringComparison.OrdinalIgnoreCase)))
+        {
+            return new Refusal($"There is a group called {Title.Trim()} already, or there are {Most} of them.");
+        }
+
+        var id = Enumerable.Range(1, Most + 1).Select(n => $"g{n}").First(n => split.TrackGroup(n) is null);
+        return split with { TrackGroups = split.TrackGroups.Add(new TrackGroup(id, Title.Trim(), Sums)) };
+    }
+}

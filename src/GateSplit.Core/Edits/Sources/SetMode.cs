@@ -1,0 +1,32 @@
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Edits;
+
+/// <summary>Puts a source into a mode.</summary>
+/// <param name="UnitId">The unit.</param>
+/// <param name="ModeId">A mode of its chart.</param>
+public sealed record SetMode(string UnitId, string ModeId) : Edit
+{
+    /// <inheritdoc/>
+    public override string Name(Split split) => split.Unit(UnitId) is { } unit
+        ? $"Set {unit.Name} to {unit.Chart.Modes.FirstOrDefault(m => m.Id == ModeId)?.Name ?? ModeId}"
+        : "Set a mode";
+
+    /// <inheritdoc/>
+    public override Result<Split> Apply(Split split)
+    {
+        if (split.Unit(UnitId) is not { } unit)
+        {
+            return new Refusal("This source is not in the split any more.");
+        }
+
+        if (unit.Chart.Modes.FirstOrDefault(m => m.Id == ModeId) is not { } mode)
+        {
+            return new Refusal($"{unit.Name} has no such mode.");
+        }
+
+        // Until it is started again, the source stays in the mode it is in.
+        var inForce = mode.NeedsRestart && unit.ModeInForce.Id != mode.Id ? unit.ModeInForce.Id : null;
+        return split.With(unit with { ModeId = ModeId, ModeInForceId = inForce });
+    }
+}

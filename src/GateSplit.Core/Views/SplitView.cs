@@ -1,0 +1,154 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Views;
+
+/// <summary>What a check looks at: a split, its signal, and which elements sound in the song.</summary>
+public sealed class SplitView
+{
+    private readonly Dictionary<ElementRef, (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> _byRef;
+    private readonly HashSet<(string UnitId, int Port)> _given;
+    private readonly HashSet<InputRef> _waiting;
+    private readonly Lazy<Dictionary<string, List<ChartPort>>> _free;
+    private readonly Lazy<string> _newTrackId;
+    private readonly Dictionary<(string UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
+    private readonly Dictionary<string, ImmutableArray<ElementRef>> _soundingIn;
+
+    /// <summary>Makes a view.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="sounding">The elements that sound.</param>
+    /// <param name="space">What the recording needs and what is there; null if nobody knows.</param>
+    public SplitView(Split split, ImmutableHashSet<ElementRef> sounding, DiskSpace? space = null)
+    {
+        Space = space;
+        Split = split;
+        Sounding = sounding;
+        Signal = SplitSignal.Of(split);
+        Elements =
+        [
+            .. from unit in split.Units
+               let settings = unit.Elements.ToDictionary(e => e.ElementId)
+               from chart in unit.Chart.Elements
+               select (new ElementRef(unit.Id, chart.Id), unit, chart, settings[chart.Id]),
+        ];
+        _byRef = Elements.ToDictionary(e => e.Ref);
+        _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value))];
+        _free = new(FreePorts);
+        _newTrackId = new(split.NewTrackId);
+        _waiting =
+        [
+            .. from track in split.Tracks
+               where split.IsOff(track)
+               from side in Enumerable.Range(0, (int)track.Width)
+               select track.Input! with { Channel = track.Input.Channel + side },
+        ];
+        var heard = sounding.ToHashSet();
+        SoundingElements = [.. Elements.Where(e => heard.Contains(e.Ref))];
+        _soundingAt = Signal.PortFeeds.Where(f => heard.Contains(f.Element))
+            .GroupBy(f => (f.UnitId, f.Port))
+            .ToDictionary(g => g.Key, g => g.ToImmutableArray());
+        _soundingIn = split.Tracks.ToDictionary(
+            t => t.Id,
+            t => Signal.In(t.Id).Where(c => !c.Gain.IsZero && heard.Contains(c.Element) && PlaysIn(c.Element, t.Pass)).Select(c => c.Element).ToImmutableArray());
+    }
+
+    private SplitView(SplitView other, DiskSpace space)
+    {
+        (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
+        (_byRef, _given, _waiting, Space) = (other._byRef, other._given, other._waiting, space);
+        (_soundingAt, _soundingIn, _free, _newTrackId) = (other._soundingAt, other._soundingIn, other._free, other._newTrackId);
+    }
+
+    /// <summary>The split.</summary>
+    public Split Split { get; }
+
+    /// <summary>Its signal.</summary>
+    public SplitSignal Signal { get; }
+
+    /// <summary>What the recording needs and what is there; null if nobody knows.</summary>
+    public DiskSpace? Space { get; }
+
+    /// <summary>The elements that sound.</summary>
+    public ImmutableHashSet<ElementRef> Sounding { get; }
+
+    /// <summary>The same with what the recording needs and what is there.</summary>
+    public SplitView With(DiskSpace space) => new(this, space);
+
+    /// <summary>What a check looks at in one pass: elements that play in another one do not sound in it.</summary>
+    /// <param name="pass">From 1.</param>
+    public SplitView InPass(int pass) => new(
+        Split.InPass(pass),
+        Sounding.Except(Elements.Where(e => e.Set.Pass is { } only && only != pass).Select(e => e.Ref)),
+        Space);
+
+    /// <summary>The tracks that a pass records.</summary>
+    public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);
+
+    /// <summary>Every element with its unit, chart and settings.</summary>
+    public ImmutableArray<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> Elements { get; }
+
+    /// <summary>Every element that sounds.</summary>
+    public ImmutableArray<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> SoundingElements { get; }
+
+    /// <summary>The sounding elements that come out of a port.</summary>
+    public ImmutableArray<PortFeed> SoundingAt(string unitId, int port) =>
+        _soundingAt.GetValueOrDefault((unitId, port), []);
+
+    /// <summary>The sounding elements that arrive in a track by a direct path in the pass in which it is recorded.</summary>
+    public ImmutableArray<ElementRef> SoundingIn(Track track) =>
+        _soundingIn.GetValueOrDefault(track.Id, []);
+
+    /// <summary>An element with its unit, chart and settings.</summary>
+    public (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set) ElementOf(ElementRef element) => _byRef[element];
+
+    /// <summary>How an element is set.</summary>
+    public UnitElement SettingsOf(ElementRef element) => _byRef[element].Set;
+
+    /// <summary>How long an element rings after its last note, in seconds: its slowest voice as it is set and ridden, and a return's own time.</summary>
+    public double RingSeconds(ElementRef element)
+    {
+        var (_, unit, chart, _) = _byRef[element];
+        double Slowest(string voiceId) => Split.Rides
+            .Where(r => r.Control == RideControl.Decay && r.Element.UnitId == unit.Id && unit.Chart.Element(r.Element.ElementId) is { } ridden && ridden.Hears.Any(h => !h.Bleed && h.VoiceId == voiceId))
+            .SelectMany(r => r.Points.Select(p => p.Value)).DefaultIfEmpty(1).Max();
+        return chart.ReturnSeconds + chart.Hears
+            .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).RingSeconds * unit.Voice(h.VoiceId).DecayScale * Slowest(h.VoiceId))
+            .DefaultIfEmpty().Max();
+    }
+
+    /// <summary>What a loop is, and the track that should not be sent into it: with one, no pass can run.</summary>
+    /// <param name="loop">One of <see cref="SplitSignal.Loops"/>.</param>
+    public string Circle(ImmutableArray<string> loop)
+    {
+        var titles = loop.Select(id => Split.Track(id)!.Title).ToList();
+        return $"The sound runs in a circle and will feed back: {string.Join(", then ", titles.Append(titles[0]))}. Send {titles[^1]} to the main output instead.";
+    }
+
+    /// <summary>True of an element that plays in a pass.</summary>
+    public bool PlaysIn(ElementRef element, int pass) => SettingsOf(element).Pass is not { } only || only == pass;
+
+    /// <summary>True if any track listens to a port.</summary>
+    public bool AnyTrackHears(string unitId, int port) =>
+        Signal.Hearing(unitId, port).Any();
+
+    /// <summary>True if a track listens where a port arrives, but that input is switched off.</summary>
+    public bool AnyTrackWaits(Unit unit, ChartPort port) => _waiting.Count > 0
+        && Enumerable.Range(port.FirstChannel, (int)port.Width).SelectMany(c => Split.Arrivals(unit, c, null)).Any(_waiting.Contains);
+
+    /// <summary>The first port of a unit that is open, allowed for the element, and carries nothing; null if there is none.</summary>
+    public ChartPort? FreePort(Unit unit, ChartElement element) => _free.Value[unit.Id].FirstOrDefault(p =>
+        (int)p.Width >= (int)element.Width && (element.Ports.IsEmpty || element.Ports.Contains(p.Number)));
+
+    private Dictionary<string, List<ChartPort>> FreePorts() => Split.Units.ToDictionary(
+        u => u.Id,
+        u => u.Chart.Ports.Where(p => !p.IsMain && u.Exposes(p.Number) && !_given.Contains((u.Id, p.Number))).ToList());
+
+    /// <summary>A new armed track for an element that leaves by a port.</summary>
+    public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>
+        new(_newTrackId.Value, element.Name, element.Width)
+        {
+            Input = Split.InputOf(unit, port.FirstChannel),
+        };
+}

@@ -1,0 +1,67 @@
+using GateSplit.Data;
+using GateSplit.Jobs;
+using GateSplit.Web.Endpoints;
+using GateSplit.Web.Sessions;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
+
+namespace GateSplit.Web.Hosting;
+
+/// <summary>Puts the application together.</summary>
+public static class GateSplitApp
+{
+    private const long MostFormBytes = 16 << 20;
+
+    /// <summary>Builds it on a database that <see cref="DatabaseAtStart"/> has brought up to date.</summary>
+    public static WebApplication Build(ServeOptions options)
+    {
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions
+        {
+            ContentRootPath = AppContext.BaseDirectory,
+            WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
+        });
+        builder.Logging.SetMinimumLevel(LogLevel.Warning);
+        builder.WebHost.UseUrls($"http://127.0.0.1:{options.Port}");
+        builder.WebHost.ConfigureKestrel(server =>
+        {
+            server.AddServerHeader = false;
+            server.Limits.MaxRequestBodySize = MostFormBytes;
+        });
+        builder.Services.AddSingleton(options);
+        builder.Services.AddSingleton(Database.Open(options.ConnectionString));
+        builder.Services.AddSingleton<OpenSessions>();
+        builder.Services.AddSingleton<LineWalks>();
+        builder.Services.AddGateSplitJobs(options.ConnectionString, Path.Combine(options.DataFolder, "audio"));
+        builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(options.DataFolder, "keys")));
+        builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
+        builder.Services.AddAntiforgery(o => o.Cookie.Name = "gate-split-forgery");
+        builder.Services.AddRazorPages();
+        builder.Services.AddHealthChecks().AddNpgSql(options.ConnectionString, tags: ["ready"]);
+
+        var app = builder.Build();
+        app.UseHostFiltering();
+        app.UseMiddleware<SecurityHeaders>();
+        app.UseMiddleware<OutagePage>();
+        app.UseStatusCodePagesWithReExecute("/missing");
+        app.UseStaticFiles();
+        app.UseWebSockets();
+        app.UseRouting();
+        app.UseAntiforgery();
+        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false });
+        app.MapHealthChecks("/health/ready", new HealthCheckOptions
+        {
+            Predicate = check => check.Tags.Contains("ready"),
+            ResultStatusCodes = { [HealthStatus.Degraded] = StatusCodes.Status503ServiceUnavailable },
+        });
+        app.MapRazorPages();
+        app.MapAudio();
+        app.MapJobs();
+        app.MapHandoff();
+        app.MapBringIn();
+        app.MapUploads();
+        app.MapLineCheck();
+        app.MapLive();
+        return app;
+    }
+}

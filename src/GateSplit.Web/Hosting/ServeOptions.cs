@@ -1,0 +1,50 @@
+using GateSplit.Core;
+
+namespace GateSplit.Web.Hosting;
+
+/// <summary>Where the program listens and keeps its things.</summary>
+/// <param name="Port">The port on loopback.</param>
+/// <param name="ConnectionString">Of the database.</param>
+/// <param name="DataFolder">Audio store and keys.</param>
+/// <param name="Demo">True to load the demo sessions into an empty database.</param>
+/// <param name="QuickDemo">True to print only the first of them.</param>
+public sealed record ServeOptions(int Port, string ConnectionString, string DataFolder, bool Demo, bool QuickDemo = false)
+{
+    /// <summary>The port where nothing else is said.</summary>
+    public const int DefaultPort = 5380;
+
+    /// <summary>Reads --port N, --data FOLDER, --no-demo and --quick-demo, and the variable GATESPLIT_DB.</summary>
+    public static Result<ServeOptions> Read(IReadOnlyList<string> arguments, Func<string, string?> variable)
+    {
+        var port = DefaultPort;
+        var folder = "var";
+        var demo = true;
+        var quick = false;
+        for (var i = 0; i < arguments.Count; i++)
+        {
+            var value = i + 1 < arguments.Count ? arguments[i + 1] : "";
+            switch (arguments[i])
+            {
+                case "--port" when int.TryParse(value, out port) && port is > 0 and < 65536:
+                    i++;
+                    break;
+                case "--data" when value.Length > 0:
+                    folder = value;
+                    i++;
+                    break;
+                case "--no-demo":
+                    demo = false;
+                    break;
+                case "--quick-demo":
+                    quick = true;
+                    break;
+                default:
+                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER, --no-demo or --quick-demo.");
+            }
+        }
+
+        return variable("GATESPLIT_DB") is { Length: > 0 } database
+            ? new ServeOptions(port, database, Path.GetFullPath(folder), demo, quick)
+            : new Refusal("GATESPLIT_DB must name the database. ./run starts one and sets it.");
+    }
+}

@@ -1,0 +1,191 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Edits;
+
+/// <summary>The recorder's side: rows of inputs, cables, groups of tracks, and what they do to the signal.</summary>
+public sealed class RecorderEditTests
+{
+    private static readonly InputRef Sockets = new("in1", 1);
+    private static readonly ElementRef Kick = new("u1", "kick");
+
+    [Fact]
+    public void Inputs_are_switched_off_and_take_nothing()
+    {
+        var (split, _) = Sessions.Drums;
+        var off = Sessions.After(split, new SwitchInputs("b-u1", 3, 5, false));
+        Assert.Equal([3, 4, 5], off.Banks[0].Off);
+        var signal = SplitSignal.Of(off);
+        Assert.DoesNotContain(signal.Reaching(Kick), c => c.TrackId == "t1");
+        Assert.Equal([3, 5], Sessions.After(off, new SwitchInputs("b-u1", 4, 4, true)).Banks[0].Off);
+        Assert.Equal("Switch USB 4 on", new SwitchInputs("b-u1", 4, 4, true).Name(off));
+        Assert.Contains("1 to 12", new SwitchInputs("b-u1", 0, 2, true).Apply(split).Trouble);
+        Assert.Contains("1 to 12", new SwitchInputs("b-u1", 12, 13, true).Apply(split).Trouble);
+    }
+
+    [Fact]
+    public void A_cable_leads_a_channel_to_a_socket_and_only_there_if_usb_is_off()
+    {
+        var split = Analog(4);
+        var plugged = Sessions.After(split, new PlugCables("u1", 3, 2, Sockets with { Channel = 2 }), new SetTrackInput("t1", Sockets with { Channel = 2 }));
+        Assert.Equal([new Cable("u1", 3, new("in1", 2)), new Cable("u1", 4, new("in1", 3))], plugged.Cables);
+        Assert.Equal(1, Assert.Single(SplitSignal.Of(plugged).Reaching(Kick)).Gain.LL, 1e-12);
+        Assert.Equal("Analog 2", plugged.InputName(plugged.Track("t1")!));
+
+        // A socket takes one plug: the second pulls the first.
+        var other = Sessions.After(plugged, new PlugCables("u1", 7, 1, Sockets with { Channel = 2 }));
+        Assert.Empty(SplitSignal.Of(other).Reaching(Kick));
+        Assert.Equal(2, other.Cables.Length);
+        Assert.Empty(Sessions.After(other, new PullCables("u1")).Cables);
+        Assert.Contains("no such cable", new PullCables("u1", Sockets).Apply(split).Trouble);
+    }
+
+    [Theory]
+    [InlineData(0, 1, 1, "channels 1 to 12")]
+    [InlineData(12, 2, 1, "channels 1 to 12")]
+    [InlineData(1, 2, 4, "inputs 1 to 4")]
+    [InlineData(1, 1, 0, "inputs 1 to 4")]
+    public void A_cable_that_fits_nowhere_is_refused(int channel, int count, int input, string words) =>
+        Assert.Contains(words, new PlugCables("u1", channel, count, Sockets with { Channel = input }).Apply(Analog(4)).Trouble);
+
+    [Fact]
+    public void A_cable_of_one_pass_carries_nothing_in_another()
+    {
+        var split = Sessions.After(
+            Analog(2),
+            new PlugCables("u1", 3, 1, Sockets, 1),
+            new PlugCables("u1", 4, 1, Sockets, 2),
+            new SetTrackInput("t1", Sockets),
+            new SetTrackInput("t2", Sockets),
+            new SetTrackPass("t2", 2));
+        Assert.Equal(2, split.Cables.Length);
+        var signal = SplitSignal.Of(split);
+        Assert.Equal(["t1"], signal.Reaching(Kick).Select(c => c.TrackId));
+        Assert.Equal(["t2"], signal.Reaching(new("u1", "snare")).Select(c => c.TrackId));
+        Assert.Equal([new Cable("u1", 4, Sockets, 2)], split.InPass(2).Cables);
+    }
+
+    [Fact]
+    public void A_pair_may_only_begin_where_the_row_offers_one()
+    {
+        var split = Sessions.After(Analog(4), new SetTrackWidth("t1", Width.Stereo), new SetTrackInput("t1", Sockets with { Channel = 3 }));
+        Assert.Contains("odd inputs only: 1-2 or 3-4", new SetTrackInput("t1", Sockets with { Channel = 2 }).Apply(split).Trouble);
+        var pairs = Sessions.After(split, new SetBank(split.Bank("in1")! with { Widths = InputWidths.PairsOnly }));
+        Assert.Contains("only as pairs", new SetTrackWidth("t1", Width.Mono).Apply(pairs).Trouble);
+        Assert.Contains("only as pairs", new SetTrackInput("t2", Sockets).Apply(pairs).Trouble);
+    }
+
+    [Fact]
+    public void A_looped_back_pair_is_late_by_its_delay_also_through_a_track_that_feeds_it()
+    {
+        var (split, _) = Sessions.Laid(SiskinMono.Chart);
+        var looped = Sessions.After(split, new AddBank(BankKind.Loopback, "Back", 4));
+        looped = Sessions.After(
+            looped,
+            new SetBank(looped.Bank("in1")! with { DelaySamples = 300 }),
+            new PlugCables("u1", 1, 2, Sockets),
+            new AddTrack(new Track("t8", "Taken", Width.Stereo) { Input = Sockets, Bus = new InputRef("in1", 3) }),
+            new AddTrack(new Track("t9", "Taken again", Width.Stereo) { Input = new InputRef("in1", 3) }));
+        var signal = SplitSignal.Of(looped);
+        var lead = new ElementRef("u1", looped.Units[0].Elements[0].ElementId);
+        Assert.Equal(300, signal.Reaching(lead).Single(c => c.TrackId == "t8").DelaySamples);
+        Assert.Equal(600, signal.Reaching(lead).Single(c => c.TrackId == "t9").DelaySamples);
+        Assert.Equal(0, signal.Reaching(lead).Single(c => c.TrackId == "t1").DelaySamples);
+    }
+
+    [Fact]
+    public void A_group_sums_its_tracks_where_they_are_panned_and_a_level_only_group_just_turns_them_down()
+    {
+        var (split, _) = Sessions.Drums;
+        var summed = Sessions.After(
+            split,
+            new AddTrackGroup("Drums", true),
+            new PutInGroup("t1", "g1"),
+            new SetTrackLevel("t1", -6),
+            new SetTrackPan("t1", 1),
+            new AddTrack(new Track("t90", "Stem", Width.Stereo) { Input = new InputRef("buses", 1) }));
+        summed = Sessions.After(summed, new SetTrackGroup(summed.TrackGroup("g1")! with { LevelDb = -2, Bus = new InputRef("buses", 1) }));
+        var feed = Assert.Single(SplitSignal.Of(summed).BusFeeds);
+        Assert.Equal(Math.Pow(10, -8 / 20.0), feed.Gain.RL, 1e-9);
+        Assert.Equal(0, feed.Gain.LL);
+
+        var level = Sessions.After(
+            split,
+            new AddTrackGroup("Level", false),
+            new PutInGroup("t1", "g1"),
+            new SetTrackBus("t1", new InputRef("buses", 3)),
+            new AddTrack(new Track("t90", "Stem", Width.Mono) { Input = new InputRef("buses", 3) }));
+        level = Sessions.After(level, new SetTrackGroup(level.TrackGroup("g1")! with { LevelDb = -20 }));
+        Assert.Equal(0.1, Assert.Single(SplitSignal.Of(level).BusFeeds).Gain.LL, 1e-9);
+        Assert.Null(Sessions.After(level, new RemoveTrackGroup("g1")).Track("t1")!.GroupId);
+    }
+
+    [Fact]
+    public void A_live_channel_is_heard_and_not_recorded()
+    {
+        var (split, song) = Sessions.Drums;
+        var live = Sessions.After(split, new SetLive("t1", true));
+        Assert.False(live.Track("t1")!.Armed);
+        Assert.True(live.Track("t1")!.Heard);
+        Assert.DoesNotContain(Core.Checks.AllChecks.Look(Sessions.View(live, song)), f => f.Check == "NotArmed");
+        Assert.False(Sessions.After(live, new SetArmed("t1", true)).Track("t1")!.Live);
+    }
+
+    [Fact]
+    public void Removing_a_row_takes_its_cables_and_leaves_the_tracks()
+    {
+        var split = Sessions.After(Analog(4), new PlugCables("u1", 3, 1, Sockets), new SetTrackInput("t1", Sockets));
+        var gone = Sessions.After(split, new RemoveBank("in1"));
+        Assert.Empty(gone.Cables);
+        Assert.Null(gone.Track("t1")!.Input);
+        Assert.Contains("belongs to a source", new RemoveBank("b-u1").Apply(split).Trouble);
+        Assert.Contains("pull it first", new SetBank(Sessions.After(split, new PlugCables("u1", 3, 1, Sockets with { Channel = 4 })).Bank("in1")! with { Count = 3 })
+            .Apply(Sessions.After(split, new PlugCables("u1", 3, 1, Sockets with { Channel = 4 }))).Trouble);
+        Assert.Contains("called analog already", new AddBank(BankKind.Analog, "analog", 2).Apply(split).Trouble);
+    }
+
+    [Fact]
+    public void What_is_said_to_sound_goes_before_the_notes()
+    {
+        var (split, song) = Sessions.Drums;
+        var told = Sessions.After(split, new SetSounds(Kick, false));
+        Assert.DoesNotContain(Kick, Sounding.Elements(told, song));
+        Assert.Contains(Kick, Sounding.Elements(Sessions.After(told, new SetSounds(Kick, null)), song));
+        var none = Core.Notes.Song.Of(new Core.Notes.PatternWriter(480, Tempo.Default, Core.Notes.Metre.Common).ToFile("None", 1));
+        Assert.Contains(Kick, Sounding.Elements(split, none));
+        Assert.DoesNotContain(Kick, Sounding.Elements(told, none));
+    }
+
+    [Fact]
+    public void A_send_has_a_level_and_a_pan_of_its_own()
+    {
+        var (split, _) = Sessions.Drums;
+        var snare = new ElementRef("u1", "snare");
+        var sent = Sessions.After(split, new SetSend(snare, -6, 1));
+        var gain = SplitSignal.SendGain(sent.Units[0], sent.Units[0].Chart.Element("snare")!);
+        Assert.Equal(Math.Pow(10, -6 / 20.0), gain.RL, 1e-9);
+        Assert.Equal(0, gain.LL);
+        Assert.Contains("no shared effect", new SetSend(new("u1", Sessions.Laid(SiskinMono.Chart).Split.Units[0].Elements[0].ElementId), -6, null).Apply(Sessions.Laid(SiskinMono.Chart).Split).Trouble);
+    }
+
+    private static Split Analog(int sockets)
+    {
+        var (split, _) = Sessions.Drums;
+        return Sessions.After(split, new AddBank(BankKind.Analog, "Analog", sockets), new SetBank(split.Banks[0] with { Connected = false }));
+    }
+
+    [Fact]
+    public void A_cable_is_pulled_for_one_pass_and_stays_for_the_other()
+    {
+        var boat = GateSplit.Core.Demo.ReliefBoat.Session.Split;
+        var twice = boat.Cables.GroupBy(c => c.Input).First(g => g.Count() == 2).Key;
+        var pulled = Sessions.After(boat, new PullCables("u1", twice, 1));
+        Assert.Equal([2], pulled.Cables.Where(c => c.Input == twice).Select(c => c.Pass));
+        Assert.Equal(boat.Cables.Length - 1, pulled.Cables.Length);
+        Assert.False(new PullCables("u1", twice, 1).Apply(pulled).Ok);
+        Assert.DoesNotContain(Sessions.After(boat, new PullCables("u1", twice)).Cables, c => c.Input == twice);
+    }
+}
