@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Bench;
 
@@ -13,24 +16,24 @@ internal static class LargeSource
     {
         var chart = new Chart("large", "Large", SourceKind.Hardware, "A large source.")
         {
-            Voices = [.. Enumerable.Range(0, elements).Select(i => new ChartVoice($"v{i}", $"Voice {i}", i % 16 + 1, [i % 128]) { Drum = new DrumPatch { BodyLevel = 1 } })],
+            Voices = [.. Enumerable.Range(0, elements).Select(i => new ChartVoice(new VoiceId($"v{i}"), $"Voice {i}", i % 16 + 1, [i % 128]) { Drum = new DrumPatch { BodyLevel = 1 } })],
             Elements =
             [
-                .. Enumerable.Range(0, elements).Select(i => new ChartElement($"e{i}", $"Element {i}", (Family)(i % 8), ElementKind.Voice, Width.Mono)
+                .. Enumerable.Range(0, elements).Select(i => new ChartElement(new ElementId($"e{i}"), $"Element {i}", (Family)(i % 8), ElementKind.Voice, Width.Mono)
                 {
-                    Hears = [new Hearing($"v{i}")], SendDb = i % 4 == 0 ? -12 : null, Port = i % ports + 2,
+                    Hears = [new Hearing(new VoiceId($"v{i}"))], SendDb = i % 4 == 0 ? new Decibels(-12) : null, Port = i % ports + 2,
                 }),
-                new ChartElement("return", "Return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1 },
+                new ChartElement(new ElementId("return"), "Return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1 },
             ],
             Ports = [new ChartPort(1, "Main", 1, Width.Stereo, Tap.AfterMaster) { IsMain = true }, .. Enumerable.Range(0, ports).Select(i => new ChartPort(i + 2, $"Out {i}", i + 3, Width.Mono, Tap.AfterFader))],
-            Modes = [new ChartMode("all", "All", [.. Enumerable.Range(1, ports + 1)], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "All", [.. Enumerable.Range(1, ports + 1)], NeedsRestart: false)],
         };
         var split = StartingSplit.Of([chart], 16, 48000);
         split = split with
         {
-            Tracks = [.. Enumerable.Range(0, tracks).Select(i => new Track($"t{i + 1}", $"Track {i + 1}", Width.Mono) { Input = new InputRef("b-u1", i + 3) })],
+            Tracks = [.. Enumerable.Range(0, tracks).Select(i => new Track(new TrackId($"t{i + 1}"), $"Track {i + 1}", Width.Mono) { Input = new InputRef(new BankId("b-u1"), i + 3) })],
         };
-        var sounding = split.Units[0].Elements.Select(e => new ElementRef("u1", e.ElementId)).ToImmutableHashSet();
+        var sounding = split.Units[0].Elements.Select(e => new ElementRef(new UnitId("u1"), e.ElementId)).ToImmutableHashSet();
         return (split, sounding);
     }
 }

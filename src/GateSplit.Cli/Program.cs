@@ -1,5 +1,6 @@
 using System.CommandLine;
 using GateSplit.Cli;
+using GateSplit.Core.Splits;
 
 var root = new RootCommand("Gate Split from a shell: cut, measure, print and check.")
 {

@@ -43,16 +43,6 @@ public static class Words
         return string.Join(", ", runs);
     }
 
-    /// <summary>"hard left", "30 % right", "in the centre".</summary>
-    /// <param name="pan">-1 left to 1 right.</param>
-    public static string Pan(double pan) => pan switch
-    {
-        -1 => "hard left",
-        1 => "hard right",
-        > -0.005 and < 0.005 => "in the centre",
-        _ => $"{Math.Abs(pan) * 100:0} % {(pan < 0 ? "left" : "right")}",
-    };
-
     /// <summary>A length as minutes and seconds: "0:31", "12:04".</summary>
     public static string Clock(double seconds)
     {

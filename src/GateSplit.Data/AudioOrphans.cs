@@ -1,4 +1,5 @@
 using Dapper;
+using GateSplit.Core.Sound;
 using Npgsql;
 
 namespace GateSplit.Data;

@@ -1,4 +1,5 @@
 using Dapper;
+using GateSplit.Core.Splits;
 using Npgsql;
 
 namespace GateSplit.Data;
@@ -11,6 +12,7 @@ public static class Database
     public static NpgsqlDataSource Open(string connectionString)
     {
         DefaultTypeMap.MatchNamesWithUnderscores = true; // sample_rate is SampleRate
+        SqlMapper.AddTypeHandler(new IdHandler<TrackId>());
         return NpgsqlDataSource.Create(connectionString);
     }
 }

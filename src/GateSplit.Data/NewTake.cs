@@ -1,4 +1,7 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Data;
 
@@ -27,7 +30,7 @@ public sealed record NewTake(long SessionId, string Kind, int Revision, string N
     /// <param name="OverviewHash">Its overview in the audio store.</param>
     /// <param name="Measure">What it holds.</param>
     public sealed record Track(
-        string TrackId, string Name, string? Family, string Elements, string Source, string Hash, long Bytes, string OverviewHash, FileMeasure Measure)
+        TrackId TrackId, string Name, string? Family, string Elements, string Source, string Hash, long Bytes, string OverviewHash, FileMeasure Measure)
     {
         /// <summary>Its place in the take, from 1.</summary>
         public int Position { get; init; }

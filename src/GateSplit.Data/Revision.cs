@@ -1,3 +1,5 @@
+using GateSplit.Core.Edits;
+
 namespace GateSplit.Data;
 
 /// <summary>One edit of a split.</summary>

@@ -1,3 +1,4 @@
+using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Data;

@@ -1,4 +1,5 @@
 using Dapper;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using Npgsql;
 

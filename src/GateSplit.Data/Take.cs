@@ -1,3 +1,5 @@
+using GateSplit.Core.Notes;
+
 namespace GateSplit.Data;
 
 /// <summary>What a pass printed, or what was brought in.</summary>

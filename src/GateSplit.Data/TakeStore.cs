@@ -1,4 +1,6 @@
 using Dapper;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Splits;
 using Npgsql;
 
 namespace GateSplit.Data;
@@ -131,14 +133,14 @@ public sealed class TakeStore(NpgsqlDataSource database)
             left join line_choices choice on choice.session_id = @sessionId and choice.track_id = line.track_id
             order by line.track_id, (line.take_id = choice.take_id) desc nulls last, line.take_number desc
             """,
-            new { sessionId })).OrderBy(t => t.Position).ThenBy(t => t.TrackId, StringComparer.Ordinal).ToList();
+            new { sessionId })).OrderBy(t => t.Position).ThenBy(t => t.TrackId.Value, StringComparer.Ordinal).ToList();
         return tracks.Count == 0
             ? null
             : new Take(0, sessionId, 0, TakeKind.Print, 0, "", DateTime.UtcNow, [.. tracks.Select((t, i) => t with { Position = i + 1 })]);
     }
 
     /// <summary>Chooses the take that counts for a track.</summary>
-    public async Task Choose(long sessionId, string trackId, long takeId)
+    public async Task Choose(long sessionId, TrackId trackId, long takeId)
     {
         await using var connection = await database.OpenConnectionAsync();
         await connection.ExecuteAsync(
@@ -152,7 +154,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
     }
 
     /// <summary>Writes a remark beside a track of a take.</summary>
-    public async Task Remark(long sessionId, long takeId, string trackId, string remark)
+    public async Task Remark(long sessionId, long takeId, TrackId trackId, string remark)
     {
         await using var connection = await database.OpenConnectionAsync();
         await connection.ExecuteAsync(

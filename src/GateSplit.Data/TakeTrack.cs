@@ -1,4 +1,6 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Data;
 
@@ -21,7 +23,7 @@ public sealed record TakeTrack
     public int TakeNumber { get; init; }
 
     /// <summary>The track of the split.</summary>
-    public string TrackId { get; init; } = "";
+    public TrackId TrackId { get; init; } = new TrackId("");
 
     /// <summary>Its name then.</summary>
     public string Name { get; init; } = "";

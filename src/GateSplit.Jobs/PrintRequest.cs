@@ -1,4 +1,6 @@
 using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
 
 namespace GateSplit.Jobs;
 
@@ -6,4 +8,4 @@ namespace GateSplit.Jobs;
 /// <param name="Revision">The revision of the split it is recorded by, however the split is changed meanwhile.</param>
 /// <param name="Tracks">The tracks to record; empty for all that are armed.</param>
 /// <param name="Kind">What a print of this kind records.</param>
-public sealed record PrintRequest(int Revision, IReadOnlyList<string> Tracks, PrintKind Kind = PrintKind.Lines);
+public sealed record PrintRequest(int Revision, IReadOnlyList<TrackId> Tracks, PrintKind Kind = PrintKind.Lines);

@@ -1,3 +1,4 @@
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;

@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Jobs;
 

@@ -1,3 +1,4 @@
+using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Browser.Tests;

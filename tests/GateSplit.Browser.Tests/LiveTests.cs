@@ -1,4 +1,6 @@
 using System.Globalization;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
 using OpenQA.Selenium.Support.UI;

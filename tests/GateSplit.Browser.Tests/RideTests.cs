@@ -1,5 +1,8 @@
 using System.Globalization;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
 

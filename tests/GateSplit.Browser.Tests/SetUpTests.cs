@@ -1,3 +1,5 @@
+using GateSplit.Core.StandIns;
+using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Support.UI;
 

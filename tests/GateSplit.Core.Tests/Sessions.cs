@@ -42,7 +42,7 @@ internal static class Sessions
     public static Track TrackOf(Split split, string name) => split.Tracks.Single(t => t.Name == name);
 
     /// <summary>An element of the first unit.</summary>
-    public static ElementRef Element(Split split, string id) => new(split.Units[0].Id, id);
+    public static ElementRef Element(Split split, string id) => new(split.Units[0].Id, new ElementId(id));
 
     /// <summary>A session of one source, every voice alone once, laid.</summary>
     public static (Split Split, Song Song) Laid(Chart chart)

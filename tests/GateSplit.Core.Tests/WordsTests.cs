@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Tests;
 
 public sealed class WordsTests
@@ -37,5 +39,5 @@ public sealed class WordsTests
     [InlineData(-1, "hard left")]
     [InlineData(0.3, "30 % right")]
     [InlineData(0, "in the centre")]
-    public void A_pan_has_words(double pan, string words) => Assert.Equal(words, Words.Pan(pan));
+    public void A_pan_has_words(double pan, string words) => Assert.Equal(words, new Pan(pan).ToString());
 }

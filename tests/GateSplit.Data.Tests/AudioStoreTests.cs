@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Data.Tests;
 

@@ -56,7 +56,7 @@ public sealed class StoreTests : IAsyncLifetime
         var id = await Make(DemoSessions.All[1]);
         Assert.Equal(new SessionHead("Fog Signal", 1, null, null), await _sessions.Head(id));
         var split = (await _sessions.Load(id))!.Split;
-        Assert.True(await _sessions.Save(id, 1, new SetArmed("t1", false).Apply(split).Value!, "Disarm Kick"));
+        Assert.True(await _sessions.Save(id, 1, new SetArmed(new TrackId("t1"), false).Apply(split).Value!, "Disarm Kick"));
         var edited = (await _sessions.Head(id))!;
         Assert.Equal("Disarm Kick", edited.Undo);
         Assert.True(await _sessions.Undo(id, edited.Revision));
@@ -114,8 +114,8 @@ public sealed class StoreTests : IAsyncLifetime
         return random.Next(9) switch
         {
             0 => new AssignPort(element, unit.Chart.Ports[random.Next(unit.Chart.Ports.Length)].Number),
-            1 => new SetFader(element, random.Next(-60, 12)),
-            2 => new SetPan(element, random.NextDouble() * 2 - 1),
+            1 => new SetFader(element, new Decibels(random.Next(-60, 12))),
+            2 => new SetPan(element, new Pan(random.NextDouble() * 2 - 1)),
             3 => new SetMuted(element, random.Next(2) == 0),
             4 => new SetArmed(track, random.Next(2) == 0),
             5 => new MoveTrack(track, random.Next(2) == 0 ? -1 : 1),
@@ -255,12 +255,12 @@ public sealed class StoreTests : IAsyncLifetime
         {
             PrintId = jobs[0],
             Notes = [1, 2],
-            Tracks = [NewTake(id, pair, pair).Tracks[0] with { TrackId = $"t{position}", Position = position, Pass = pass }],
+            Tracks = [NewTake(id, pair, pair).Tracks[0] with { TrackId = new TrackId($"t{position}"), Position = position, Pass = pass }],
         };
         var take = await _takes.Keep(Pass(2, 2, "bb"), jobs[1]);
         Assert.Equal(take, await _takes.Keep(Pass(1, 1, "aa"), jobs[0]));
         var kept = Assert.Single(await _takes.Of(id));
-        Assert.Equal([("t1", 1), ("t2", 2)], kept.Tracks.Select(t => (t.TrackId, t.Pass)));
+        Assert.Equal([("t1", 1), ("t2", 2)], kept.Tracks.Select(t => (t.TrackId.Value, t.Pass)));
         Assert.Equal([1, 2], await _takes.Notes(take));
 
         // The third is stopped before it begins, and offered again until it is done.
@@ -306,20 +306,20 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var id = await Make(DemoSessions.All[0]);
         async Task<long> Record(params (string Track, string Pair)[] tracks) => await _takes.Keep(
-            NewTake(id, "aa", "bb") with { Tracks = [.. tracks.Select((t, i) => NewTake(id, t.Pair, t.Pair).Tracks[0] with { TrackId = t.Track, Name = t.Track, Position = i + 1 })] },
+            NewTake(id, "aa", "bb") with { Tracks = [.. tracks.Select((t, i) => NewTake(id, t.Pair, t.Pair).Tracks[0] with { TrackId = new TrackId(t.Track), Name = t.Track, Position = i + 1 })] },
             (await _jobs.Create(id, TakeKind.Print, "{}"))!.Value);
 
         Assert.Null(await _takes.Chosen(id));
         var first = await Record(("t1", "aa"), ("t2", "bb"));
         var second = await Record(("t2", "cc"));
-        async Task<IEnumerable<(string, int)>> Counting() => (await _takes.Chosen(id))!.Tracks.Select(t => (t.TrackId, t.TakeNumber)).Order();
+        async Task<IEnumerable<(string, int)>> Counting() => (await _takes.Chosen(id))!.Tracks.Select(t => (t.TrackId.Value, t.TakeNumber)).Order();
         Assert.Equal([("t1", 1), ("t2", 2)], await Counting());
-        await _takes.Choose(id, "t2", first);
+        await _takes.Choose(id, new TrackId("t2"), first);
         Assert.Equal([("t1", 1), ("t2", 1)], await Counting());
-        await _takes.Choose(id, "t1", second); // t1 is not in it
+        await _takes.Choose(id, new TrackId("t1"), second); // t1 is not in it
         Assert.Equal([("t1", 1), ("t2", 1)], await Counting());
-        await _takes.Remark(id, first, "t2", "the better one");
-        Assert.Equal("the better one", (await _takes.Find(first))!.Tracks.Single(t => t.TrackId == "t2").Remark);
+        await _takes.Remark(id, first, new TrackId("t2"), "the better one");
+        Assert.Equal("the better one", (await _takes.Find(first))!.Tracks.Single(t => t.TrackId.Value == "t2").Remark);
         await Record(("t2", "dd")); // what is recorded anew counts
         Assert.Equal([("t1", 1), ("t2", 3)], await Counting());
     }
@@ -331,7 +331,7 @@ public sealed class StoreTests : IAsyncLifetime
         var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
         var overview = new OverviewBuilder(1).Build();
         NewTake.Track Track(string name, string pair, ChannelLevels levels) => new(
-            "t1", name, null, name, "port 1", Hash(pair), 100, Hash(pair) + "o", new FileMeasure(format, 30, [levels], overview, []));
+            new TrackId("t1"), name, null, name, "port 1", Hash(pair), 100, Hash(pair) + "o", new FileMeasure(format, 30, [levels], overview, []));
         return new NewTake(session, TakeKind.Print, 1, "",
         [
             Track("Kick", hashes[0], new ChannelLevels(new Decibels(-6.02), new Decibels(-20), 0.1, 2, [])) with { Position = 1 },

@@ -1,4 +1,5 @@
 using GateSplit.Core.Handoff;
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using GateSplit.Web.Endpoints;

@@ -2,6 +2,8 @@ using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;
@@ -37,7 +39,7 @@ public sealed class ShelfPageTests
         chart = Kept(await visitor.Bytes("/shelf/sail-loft?handler=Export"));
         Assert.Equal(["Mast bell", "Deck thump"], chart.Elements.Select(e => e.Name));
         Assert.Null(chart.Elements[0].Port);
-        Assert.Equal(["v2", "element-1"], chart.Voices.Select(v => v.Id));
+        Assert.Equal(["v2", "element-1"], chart.Voices.Select(v => v.Id.Value));
         Assert.Equal(["1-2", "3-4", "5"], chart.Ports.Select(p => p.Channels));
 
         // A chart that ships is only copied.
@@ -57,7 +59,7 @@ public sealed class ShelfPageTests
         await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["send"] = "−9,5", ["name"] = "Grit", ["hold"] = "12000", ["bits"] = "6", ["drive"] = "1.5" });
         var set = (await Kept()).Element(first.Id)!;
         Assert.Equal(new InsertPatch("Grit") { HoldHz = 12000, Bits = 6, Drive = 1.5 }, set.Insert);
-        Assert.Equal(-9.5, set.SendDb);
+        Assert.Equal(-9.5, set.SendDb?.Value);
 
         await visitor.Send($"#effects-{first.Id}", new Dictionary<string, string> { ["bits"] = "40" });
         Assert.Contains("2 to 16 bits", visitor.Notice);
@@ -84,7 +86,7 @@ public sealed class ShelfPageTests
 
         await visitor.Get("/shelf/heron-ten-copy");
         await visitor.Send("form[action*='Master']", new Dictionary<string, string> { ["lowPass"] = "9000", ["threshold"] = "-18", ["ratio"] = "4", ["drive"] = "0.5" });
-        Assert.Equal(new MasterPatch { LowPassHz = 9000, ThresholdDb = -18, Ratio = 4, Drive = 0.5 }, (await Kept()).Master);
+        Assert.Equal(new MasterPatch { LowPassHz = 9000, ThresholdDb = new Decibels(-18), Ratio = 4, Drive = 0.5 }, (await Kept()).Master);
         await visitor.Send("form[action*='Master']", new Dictionary<string, string> { ["remove"] = "true" });
         Assert.Null((await Kept()).Master);
     }

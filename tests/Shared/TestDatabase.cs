@@ -1,3 +1,4 @@
+using GateSplit.Data;
 using Npgsql;
 
 namespace GateSplit.Tests.Shared;

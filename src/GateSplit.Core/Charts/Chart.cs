@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -49,11 +51,14 @@ public sealed record Chart(string Id, string Name, SourceKind Kind, string Gist)
     public int Channels => Ports.Max(p => p.LastChannel);
 
     /// <summary>Finds an element; null if there is none.</summary>
-    public ChartElement? Element(string id) => Elements.FirstOrDefault(e => e.Id == id);
+    public ChartElement? Element(ElementId id) => Elements.FirstOrDefault(e => e.Id == id);
 
     /// <summary>Finds a group that carries sound; null if there is none.</summary>
     public ChartGroup? Group(string? name) => Groups.FirstOrDefault(g => g.Name == name);
 
     /// <summary>Finds a port; null if there is none.</summary>
     public ChartPort? Port(int number) => Ports.FirstOrDefault(p => p.Number == number);
+
+    /// <summary>Usual milliseconds from a note to the gate.</summary>
+    public static Limits<double> Latencies => new(0, 500);
 }

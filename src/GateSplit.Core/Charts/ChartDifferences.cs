@@ -14,11 +14,11 @@ public static class ChartDifferences
             told.Add($"It is called {after.Name} now.");
         }
 
-        told.AddRange(Of("element", before.Elements, after.Elements, e => e.Id, e => e.Name, Same));
+        told.AddRange(Of("element", before.Elements, after.Elements, e => e.Id.Value, e => e.Name, Same));
         told.AddRange(Of("port", before.Ports, after.Ports, p => $"{p.Number}", p => $"{p.Number}, {p.Name}", Same));
-        told.AddRange(Of("mode", before.Modes, after.Modes, m => m.Id, m => m.Name, Same));
+        told.AddRange(Of("mode", before.Modes, after.Modes, m => m.Id.Value, m => m.Name, Same));
         told.AddRange(Of("group", before.Groups, after.Groups, g => g.Name, g => g.Name, Same));
-        told.AddRange(Of("voice", before.Voices, after.Voices, v => v.Id, v => v.Name, Same));
+        told.AddRange(Of("voice", before.Voices, after.Voices, v => v.Id.Value, v => v.Name, Same));
         told.AddRange(Of("setting", before.Settings, after.Settings, s => s.What, s => s.What, Same));
         return told.Count == 0 && !Same(before, after) ? ["Something about the source as a whole is different."] : told.ToImmutable();
     }

@@ -1,8 +1,10 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
-/// <summary>Small changes of a chart, as a person makes them one by one. None of them checks the whole: <see cref="ChartShape"/> does.</summary>
+/// <summary>Small changes of a chart, as a person makes them one by one. None of them checks the whole: <see cref="ChartRules"/> does.</summary>
 public static class ChartEdits
 {
     /// <summary>Changes an element, and the notes that play it if one voice is its own.</summary>
@@ -26,11 +28,11 @@ public static class ChartEdits
     public static Chart AddElement(this Chart chart, string name)
     {
         var id = FreeId(chart, "element");
-        var voice = new ChartVoice(id, name, 10, [36]) { Drum = new DrumPatch { BodyLevel = 0.8, BodyHz = 160 } };
+        var voice = new ChartVoice(new VoiceId(id), name, 10, [36]) { Drum = new DrumPatch { BodyLevel = 0.8, BodyHz = 160 } };
         return chart with
         {
             Voices = chart.Voices.Add(voice),
-            Elements = chart.Elements.Add(new ChartElement(id, name, Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(id)] }),
+            Elements = chart.Elements.Add(new ChartElement(new ElementId(id), name, Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId(id))] }),
         };
     }
 
@@ -38,19 +40,19 @@ public static class ChartEdits
     public static Chart AddReturn(this Chart chart, string name) => chart with
     {
         Elements = chart.Elements.Add(
-            new ChartElement(FreeId(chart, "return"), name, Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.5 }),
+            new ChartElement(new ElementId(FreeId(chart, "return")), name, Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.5 }),
     };
 
     /// <summary>Gives an element an effect of its own and what it sends to the shared one; null takes either away.</summary>
-    public static Chart SetEffects(this Chart chart, string id, InsertPatch? insert, double? sendDb) =>
+    public static Chart SetEffects(this Chart chart, ElementId id, InsertPatch? insert, Decibels? sendDb) =>
         Each(chart, id, e => e with { Insert = insert, SendDb = sendDb });
 
     /// <summary>Says how long a return rings, and how often it repeats if it is an echo; null for a reverb.</summary>
-    public static Chart SetReturn(this Chart chart, string id, double seconds, double? echoSeconds) =>
+    public static Chart SetReturn(this Chart chart, ElementId id, double seconds, double? echoSeconds) =>
         Each(chart, id, e => e with { ReturnSeconds = seconds, EchoSeconds = echoSeconds });
 
     /// <summary>Takes an element away, and the voices that nothing hears any more.</summary>
-    public static Chart RemoveElement(this Chart chart, string id)
+    public static Chart RemoveElement(this Chart chart, ElementId id)
     {
         var left = chart.Elements.Where(e => e.Id != id).ToImmutableArray();
         var heard = left.SelectMany(e => e.Hears).Select(h => h.VoiceId).ToHashSet();
@@ -96,7 +98,7 @@ public static class ChartEdits
         ],
     });
 
-    private static Chart Each(Chart chart, string id, Func<ChartElement, ChartElement> change) =>
+    private static Chart Each(Chart chart, ElementId id, Func<ChartElement, ChartElement> change) =>
         chart with { Elements = [.. chart.Elements.Select(e => e.Id == id ? change(e) : e)] };
 
     private static Chart Counted(Chart chart)
@@ -113,5 +115,5 @@ public static class ChartEdits
     }
 
     private static string FreeId(Chart chart, string word) => Enumerable.Range(1, int.MaxValue).Select(n => $"{word}-{n}")
-        .First(id => chart.Elements.All(e => e.Id != id) && chart.Voices.All(v => v.Id != id));
+        .First(id => chart.Elements.All(e => e.Id.Value != id) && chart.Voices.All(v => v.Id.Value != id));
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Charts;
 
@@ -8,7 +9,7 @@ namespace GateSplit.Core.Charts;
 /// <param name="Family">What it is to the ear.</param>
 /// <param name="Kind">Where its sound comes from.</param>
 /// <param name="Width">Mono or stereo.</param>
-public sealed record ChartElement(string Id, string Name, Family Family, ElementKind Kind, Width Width)
+public sealed record ChartElement(ElementId Id, string Name, Family Family, ElementKind Kind, Width Width)
 {
     /// <summary>
     /// Group it is gathered under; null for none. If the chart lists the group among its own, the element follows it.
@@ -34,13 +35,13 @@ public sealed record ChartElement(string Id, string Name, Family Family, Element
     public bool InMain { get; init; } = true;
 
     /// <summary>Fader of a new source, in dB.</summary>
-    public double FaderDb { get; init; }
+    public Decibels FaderDb { get; init; }
 
     /// <summary>Pan or balance of a new source, -1 left to 1 right.</summary>
-    public double Pan { get; init; }
+    public Pan Pan { get; init; }
 
     /// <summary>What it sends to the shared effect after its fader, in dB; null for nothing.</summary>
-    public double? SendDb { get; init; }
+    public Decibels? SendDb { get; init; }
 
     /// <summary>Seconds a return rings after what it is fed has ended.</summary>
     public double ReturnSeconds { get; init; }
@@ -50,4 +51,53 @@ public sealed record ChartElement(string Id, string Name, Family Family, Element
 
     /// <summary>An effect of its own before its fader; null for none.</summary>
     public InsertPatch? Insert { get; init; }
+
+    /// <summary>How long a return may ring, in seconds.</summary>
+    public static Limits<double> Returns => new(0, 60);
+
+    /// <summary>How far apart echoes may be, in seconds.</summary>
+    public static Limits<double> Echoes => new(0.03, 5);
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(Chart chart, string place)
+    {
+        if (!Names.Fit(Id.Value) || !Names.Fit(Name) || !Enum.IsDefined(Width) || !Enum.IsDefined(Family) || !Enum.IsDefined(Kind)
+            || Ports.IsDefault || Ports.Length > ChartRules.MostChannels)
+        {
+            return [new Misfit(place, "an id, a name, a family, a kind and a width are needed.")];
+        }
+
+        return Core.Misfits.OfList(Hears, $"{place}.hears", ChartRules.MostParts) is var gaps && gaps.Any()
+            ? gaps
+            :
+            [
+                .. Core.Misfits.Unless(Group is null || Names.Fit(Group), $"{place}.group", "a group has a name of 1 to 80 letters."),
+                .. Core.Misfits.Unless(SharedVoice is null || Names.Fit(SharedVoice), $"{place}.sharedVoice", "what is shared has a name of 1 to 80 letters."),
+                .. Lost(chart, place),
+                .. Amounts(place),
+                .. Insert?.Misfits($"{place}.insert") ?? [],
+            ];
+    }
+
+    private IEnumerable<Misfit> Lost(Chart chart, string place)
+    {
+        if (Hears.FirstOrDefault(h => chart.Voices.All(v => v.Id != h.VoiceId)) is { } deaf)
+        {
+            yield return new Misfit($"{place}.hears", $"there is no voice {deaf.VoiceId}.");
+        }
+
+        if (Ports.Append(Port ?? chart.Ports[0].Number).FirstOrDefault(p => chart.Port(p) is null, -1) is not -1 and var lost)
+        {
+            yield return new Misfit($"{place}.ports", $"there is no port {lost}.");
+        }
+    }
+
+    private IEnumerable<Misfit> Amounts(string place) =>
+    [
+        .. Core.Misfits.Unless(Echoes.Hold(EchoSeconds), $"{place}.echoSeconds", "echoes follow each other after 0.03 to 5 seconds."),
+        .. Core.Misfits.Unless(
+            ChartRules.Levels.Hold(FaderDb) && ChartRules.Levels.Hold(SendDb) && Pan.Limits.Hold(Pan) && Returns.Hold(ReturnSeconds) && Hears.All(h => h.IsSound),
+            place,
+            "levels go from -120 to 12 dB, pans from -1 to 1, distances from 0 to 50 m, returns to 60 seconds."),
+    ];
 }

@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Charts;
 
 /// <summary>
@@ -14,5 +16,14 @@ public sealed record ChartGroup(string Name)
     public int? Port { get; init; }
 
     /// <summary>Fader of a new source, in dB.</summary>
-    public double FaderDb { get; init; }
+    public Decibels FaderDb { get; init; }
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(Chart chart, string place) =>
+    [
+        .. Core.Misfits.Unless(Names.Fit(Name), $"{place}.name", "a name of 1 to 80 letters is needed."),
+        .. Core.Misfits.Unless(Parent is null || chart.Group(Parent) is not null, $"{place}.parent", $"there is no group {Parent}."),
+        .. Core.Misfits.Unless(Port is not { } port || chart.Port(port) is not null, $"{place}.port", $"there is no port {Port}."),
+        .. Core.Misfits.Unless(ChartRules.Levels.Hold(FaderDb), $"{place}.faderDb", $"{ChartRules.Levels} are possible."),
+    ];
 }

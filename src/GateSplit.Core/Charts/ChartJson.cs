@@ -3,6 +3,8 @@ using System.Text.Json.Nodes;
 using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Charts;
 
@@ -21,7 +23,7 @@ public static class ChartJson
     /// <summary>Camel case, names for enumerations, nothing left out.</summary>
     public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
     {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
         WriteIndented = true,
         RespectNullableAnnotations = true,
         RespectRequiredConstructorParameters = true,
@@ -64,17 +66,26 @@ public static class ChartJson
             return new Refusal(Told(e));
         }
 
-        return ChartShape.Trouble(file!.Chart) is { } trouble ? new Refusal(trouble) : file.Chart;
+        return ChartRules.Trouble(file!.Chart) is { } trouble ? new Refusal(trouble) : file.Chart;
     }
 
     /// <summary>The schema of the file.</summary>
     public static string Schema()
     {
-        var schema = Options.GetJsonSchemaAsNode(typeof(ChartFile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true }).AsObject();
+        var schema = Options.GetJsonSchemaAsNode(typeof(ChartFile), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = Plain }).AsObject();
         schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.Insert(1, "title", "Gate Split chart");
         schema["properties"]!["format"] = new JsonObject { ["const"] = FormatName };
         return schema.ToJsonString(new JsonSerializerOptions { WriteIndented = true }) + "\n";
+    }
+
+    /// <summary>Ids are written as texts and quantities as numbers, whatever their types look like.</summary>
+    private static JsonNode Plain(JsonSchemaExporterContext context, JsonNode schema)
+    {
+        var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
+        bool Is(Type shape) => type.GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == shape);
+        var plain = Is(typeof(IId<>)) ? "string" : Is(typeof(IQuantity<>)) ? "number" : null;
+        return plain is null ? schema : new JsonObject { ["type"] = type == context.TypeInfo.Type ? plain : new JsonArray(plain, "null") };
     }
 
     /// <summary>The reader's line is that of the object it was about to build, so the place is told where it is known.</summary>

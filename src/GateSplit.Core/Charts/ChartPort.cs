@@ -16,4 +16,8 @@ public sealed record ChartPort(int Number, string Name, int FirstChannel, Width 
 
     /// <summary>"3" or "3-4".</summary>
     public string Channels => Width == Width.Mono ? $"{FirstChannel}" : $"{FirstChannel}-{LastChannel}";
+
+    /// <summary>True if it can stand in a chart: its number, its name and its channels are possible.</summary>
+    internal bool IsSound => Number is >= 1 and <= ChartRules.HighestPort && Names.Fit(Name) && Enum.IsDefined(Width) && Enum.IsDefined(Tap)
+        && FirstChannel is >= 1 and <= ChartRules.MostChannels && LastChannel <= ChartRules.MostChannels;
 }

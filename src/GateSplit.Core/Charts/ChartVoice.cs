@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Charts;
 
@@ -7,7 +8,7 @@ namespace GateSplit.Core.Charts;
 /// <param name="Name">Its name on the source.</param>
 /// <param name="Channel">MIDI channel, 1 to 16.</param>
 /// <param name="Keys">The keys that play it; empty for all keys of the channel.</param>
-public sealed record ChartVoice(string Id, string Name, int Channel, ImmutableArray<int> Keys)
+public sealed record ChartVoice(VoiceId Id, string Name, int Channel, ImmutableArray<int> Keys)
 {
     /// <summary>How a stand-in sounds it, if struck.</summary>
     public DrumPatch? Drum { get; init; }
@@ -23,4 +24,23 @@ public sealed record ChartVoice(string Id, string Name, int Channel, ImmutableAr
 
     /// <summary>Seconds it rings after its last note ends.</summary>
     public double RingSeconds => Drum?.LongestDecaySeconds ?? Tone?.ReleaseSeconds ?? 0;
+
+    /// <summary>How long a voice may ring after its last note ends, in seconds.</summary>
+    public static Limits<double> Rings => new(0, 60);
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(string place)
+    {
+        if (!Names.Fit(Id.Value) || !Names.Fit(Name) || Channel is < 1 or > 16 || Keys.IsDefault || Keys.Length > 128 || Keys.Any(k => k is < 0 or > 127))
+        {
+            return [new Misfit(place, "an id, a name, a MIDI channel from 1 to 16 and keys from 0 to 127 are needed.")];
+        }
+
+        return
+        [
+            .. Core.Misfits.Unless(Rings.Hold(RingSeconds), place, $"a voice rings for {Rings} seconds."),
+            .. Drum?.Misfits($"{place}.drum") ?? [],
+            .. Tone?.Misfits($"{place}.tone") ?? [],
+        ];
+    }
 }

@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Charts;
 
 /// <summary>How a stand-in sounds a struck voice: a tuned body that bends down, filtered noise, and metal partials.</summary>
@@ -58,4 +60,22 @@ public sealed record DrumPatch
     public double LongestDecaySeconds => Math.Max(
         BodyLevel > 0 || OvertoneLevel > 0 ? BodyDecaySeconds : 0,
         Math.Max(NoiseLevel > 0 ? NoiseDecaySeconds : 0, MetalLevel > 0 ? MetalDecaySeconds : 0));
+
+    /// <summary>Levels of its parts.</summary>
+    public static Limits<double> Levels => new(0, 1);
+
+    /// <summary>Pitches and corners of filters, in hertz.</summary>
+    public static Limits<double> Hertz => new(10, 22000);
+
+    /// <summary>Decays, in seconds.</summary>
+    public static Limits<double> Decays => new(0.005, 60);
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(string place) =>
+    [
+        .. Core.Misfits.Unless(Levels.Hold(BodyLevel) && Levels.Hold(OvertoneLevel) && Levels.Hold(NoiseLevel) && Levels.Hold(MetalLevel), place, $"levels go from {Levels}."),
+        .. Core.Misfits.Unless(Hertz.Hold(BodyHz) && Hertz.Hold(NoiseLowHz) && Hertz.Hold(NoiseHighHz) && Hertz.Hold(MetalHz), place, $"pitches and filters go from {Hertz} Hz."),
+        .. Core.Misfits.Unless(Decays.Hold(BodyDecaySeconds) && Decays.Hold(NoiseDecaySeconds) && Decays.Hold(MetalDecaySeconds) && Decays.Hold(BendSeconds), place, $"decays go from {Decays} seconds."),
+        .. Core.Misfits.Unless(BendOctaves is >= 0 and <= 6 && Bursts is >= 1 and <= 16 && ChokeGroup is >= 0 and <= 64, place, "it bends by 0 to 6 octaves, has 1 to 16 bursts and a choke group from 0 to 64."),
+    ];
 }

@@ -1,26 +1,28 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
 /// <summary>A sampler whose ports the user declares, mono and stereo mixed; new ones exist only after it was loaded again.</summary>
 public static class FennelSampler
 {
-    private static readonly ImmutableArray<(string Id, string Name, Family Family, int Key, DrumPatch Patch, double? SendDb)> Hits =
+    private static readonly ImmutableArray<(string Id, string Name, Family Family, int Key, DrumPatch Patch, Decibels? SendDb)> Hits =
     [
         ("kick", "Boot kick", Family.LowDrum, 36, Patches.Kick(50, 0.4), null),
-        ("snare", "Slate snare", Family.Snare, 38, Patches.Snare(), -14),
-        ("clap", "Deck clap", Family.Snare, 39, Patches.Clap(), -12),
+        ("snare", "Slate snare", Family.Snare, 38, Patches.Snare(), new Decibels(-14)),
+        ("clap", "Deck clap", Family.Snare, 39, Patches.Clap(), new Decibels(-12)),
         ("hat", "Tin hat", Family.HatAndCymbal, 42, Patches.Hat(0.07), null),
         ("shaker", "Grit shaker", Family.TomAndPercussion, 70, Patches.Shaker(), null),
-        ("block", "Oak block", Family.TomAndPercussion, 76, Patches.Click(920), -16),
+        ("block", "Oak block", Family.TomAndPercussion, 76, Patches.Click(920), new Decibels(-16)),
     ];
 
-    private static readonly ImmutableArray<(string Id, string Name, Family Family, int Channel, TonePatch Patch, Width Width, double? SendDb)> Held =
+    private static readonly ImmutableArray<(string Id, string Name, Family Family, int Channel, TonePatch Patch, Width Width, Decibels? SendDb)> Held =
     [
         ("bass", "Cellar bass", Family.Bass, 1, Patches.Bass(), Width.Mono, null),
-        ("keys", "Parlour keys", Family.Keys, 2, Patches.Keys(), Width.Stereo, -12),
-        ("pad", "Frost pad", Family.Keys, 3, Patches.Pad(), Width.Stereo, -9),
-        ("lead", "Reed lead", Family.Lead, 4, Patches.Lead(), Width.Mono, -12),
+        ("keys", "Parlour keys", Family.Keys, 2, Patches.Keys(), Width.Stereo, new Decibels(-12)),
+        ("pad", "Frost pad", Family.Keys, 3, Patches.Pad(), Width.Stereo, new Decibels(-9)),
+        ("lead", "Reed lead", Family.Lead, 4, Patches.Lead(), Width.Mono, new Decibels(-12)),
     ];
 
     /// <summary>The chart.</summary>
@@ -35,25 +37,25 @@ public static class FennelSampler
         LatencyMs = 0,
         Voices =
         [
-            .. Hits.Select(h => new ChartVoice(h.Id, h.Name, 10, [h.Key]) { Drum = h.Patch }),
-            .. Held.Select(h => new ChartVoice(h.Id, h.Name, h.Channel, []) { Tone = h.Patch }),
+            .. Hits.Select(h => new ChartVoice(new VoiceId(h.Id), h.Name, 10, [h.Key]) { Drum = h.Patch }),
+            .. Held.Select(h => new ChartVoice(new VoiceId(h.Id), h.Name, h.Channel, []) { Tone = h.Patch }),
         ],
         Elements =
         [
-            .. Hits.Select(h => new ChartElement(h.Id, h.Name, h.Family, ElementKind.Voice, Width.Mono)
+            .. Hits.Select(h => new ChartElement(new ElementId(h.Id), h.Name, h.Family, ElementKind.Voice, Width.Mono)
             {
-                Hears = [new Hearing(h.Id)], Group = "Drums", SendDb = h.SendDb, FaderDb = -6,
+                Hears = [new Hearing(new VoiceId(h.Id))], Group = "Drums", SendDb = h.SendDb, FaderDb = new Decibels(-6),
                 Insert = h.Id == "clap" ? new InsertPatch("Grain") { HoldHz = 11000, Bits = 7, Drive = 0.4 } : null,
             }),
-            .. Held.Select(h => new ChartElement(h.Id, h.Name, h.Family, ElementKind.Voice, h.Width)
+            .. Held.Select(h => new ChartElement(new ElementId(h.Id), h.Name, h.Family, ElementKind.Voice, h.Width)
             {
-                Hears = [new Hearing(h.Id)], Group = "Tones", SendDb = h.SendDb, FaderDb = -6,
+                Hears = [new Hearing(new VoiceId(h.Id))], Group = "Tones", SendDb = h.SendDb, FaderDb = new Decibels(-6),
                 Insert = h.Id == "keys" ? new InsertPatch("Grain") { HoldHz = 16000, Bits = 9, Drive = 0.2 } : null,
             }),
-            new("plate", "Plate return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.6 },
+            new(new ElementId("plate"), "Plate return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.6 },
         ],
         Ports = [new ChartPort(1, "Main", 1, Width.Stereo, Tap.AfterFader) { IsMain = true }],
-        Modes = [new ChartMode("declared", "Declared outputs", [1], NeedsRestart: true)],
+        Modes = [new ChartMode(new ModeId("declared"), "Declared outputs", [1], NeedsRestart: true)],
         Settings =
         [
             new("Declare the outputs first, save, and load the instrument again; load the sounds after that.", "The recorder sees only the outputs that were there when the instrument was loaded.", SettingEffect.MainOnly),

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -26,21 +28,21 @@ public static class HeronTen
         SourceKind.Hardware,
         "A drum synth of ten pads on seven voice outputs: pads that share a voice share its output, each pad may also stay in the main mix, and effects are only there.")
     {
-        Master = new MasterPatch { LowPassHz = 9000, ThresholdDb = -12, Ratio = 4, Drive = 0.3 },
+        Master = new MasterPatch { LowPassHz = 9000, ThresholdDb = new Decibels(-12), Ratio = 4, Drive = 0.3 },
         LatencyMs = 2.8,
         Clock = new ChartClock(Follows: true, Leads: true, StartStop: true),
-        Voices = [.. Pads.Select(p => new ChartVoice(p.Id, p.Name, 10, [p.Key]) { Drum = p.Patch })],
+        Voices = [.. Pads.Select(p => new ChartVoice(new VoiceId(p.Id), p.Name, 10, [p.Key]) { Drum = p.Patch })],
         Elements =
         [
-            .. Pads.Select(p => new ChartElement(p.Id, p.Name, p.Family, ElementKind.Voice, Width.Mono)
+            .. Pads.Select(p => new ChartElement(new ElementId(p.Id), p.Name, p.Family, ElementKind.Voice, Width.Mono)
             {
-                Hears = [new Hearing(p.Id)],
+                Hears = [new Hearing(new VoiceId(p.Id))],
                 SharedVoice = Pads.Count(o => o.Voice == p.Voice) > 1 ? p.Voice : null,
                 Port = p.Port,
                 Ports = [p.Port],
-                SendDb = p.Family is Family.Snare or Family.TomAndPercussion ? -12 : null,
+                SendDb = p.Family is Family.Snare or Family.TomAndPercussion ? new Decibels(-12) : null,
             }),
-            new("space", "Space return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Ports = [1], ReturnSeconds = 1.8 },
+            new(new ElementId("space"), "Space return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Ports = [1], ReturnSeconds = 1.8 },
         ],
         Ports =
         [
@@ -49,8 +51,8 @@ public static class HeronTen
         ],
         Modes =
         [
-            new("main", "Main only", [1], NeedsRestart: false),
-            new("voices", "Main and seven voices", [.. Enumerable.Range(1, 8)], NeedsRestart: false),
+            new(new ModeId("main"), "Main only", [1], NeedsRestart: false),
+            new(new ModeId("voices"), "Main and seven voices", [.. Enumerable.Range(1, 8)], NeedsRestart: false),
         ],
         Settings =
         [

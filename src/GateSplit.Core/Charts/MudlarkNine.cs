@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -28,16 +30,16 @@ public static class MudlarkNine
         Master = new MasterPatch { Drive = 0.5 },
         LatencyMs = 3.2,
         Clock = new ChartClock(Follows: true, Leads: true, StartStop: true),
-        Voices = [.. Nine.Select(v => new ChartVoice(v.Id, v.Name, 10, [v.Key]) { Drum = v.Patch })],
+        Voices = [.. Nine.Select(v => new ChartVoice(new VoiceId(v.Id), v.Name, 10, [v.Key]) { Drum = v.Patch })],
         Elements =
         [
-            new("room", "Effect return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Ports = [1], ReturnSeconds = 1.1 },
-            .. Nine.Select((v, i) => new ChartElement(v.Id, v.Name, v.Family, ElementKind.Voice, Width.Mono)
+            new(new ElementId("room"), "Effect return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Ports = [1], ReturnSeconds = 1.1 },
+            .. Nine.Select((v, i) => new ChartElement(new ElementId(v.Id), v.Name, v.Family, ElementKind.Voice, Width.Mono)
             {
-                Hears = [new Hearing(v.Id)],
+                Hears = [new Hearing(new VoiceId(v.Id))],
                 Port = i + 2,
                 Ports = [i + 2],
-                SendDb = v.Id is "snare" or "clap" or "tom-low" or "tom-high" ? -12 : null,
+                SendDb = v.Id is "snare" or "clap" or "tom-low" or "tom-high" ? new Decibels(-12) : null,
             }),
         ],
         Ports =
@@ -48,8 +50,8 @@ public static class MudlarkNine
         ],
         Modes =
         [
-            new("mix", "Mix only", [1], NeedsRestart: false),
-            new("separate", "Separate", [.. Enumerable.Range(1, 11)], NeedsRestart: false),
+            new(new ModeId("mix"), "Mix only", [1], NeedsRestart: false),
+            new(new ModeId("separate"), "Separate", [.. Enumerable.Range(1, 11)], NeedsRestart: false),
         ],
         Settings =
         [

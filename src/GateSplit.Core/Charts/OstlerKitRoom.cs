@@ -1,4 +1,7 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -36,21 +39,21 @@ public static class OstlerKitRoom
         Elements =
         [
             Close("kick-in", "Kick in", Family.LowDrum, "Kick", -3, ["kick"], 0.05),
-            Close("kick-out", "Kick out", Family.LowDrum, "Kick", -6, ["kick"], 0.6) with { SendDb = -24 },
-            Close("snare-top", "Snare top", Family.Snare, "Snare", -4, ["snare"], 0.08) with { SendDb = -14 },
+            Close("kick-out", "Kick out", Family.LowDrum, "Kick", -6, ["kick"], 0.6) with { SendDb = new Decibels(-24) },
+            Close("snare-top", "Snare top", Family.Snare, "Snare", -4, ["snare"], 0.08) with { SendDb = new Decibels(-14) },
             Close("snare-bottom", "Snare bottom", Family.Snare, "Snare", -9, ["snare"], 0.12),
             Close("hat", "Hat", Family.HatAndCymbal, "Cymbals", -8, ["hat", "hat-open"], 0.15),
-            Close("tom1", "High tom", Family.TomAndPercussion, "Toms", -5, ["tom1"], 0.1) with { SendDb = -16 },
-            Close("tom2", "Mid tom", Family.TomAndPercussion, "Toms", -5, ["tom2"], 0.1) with { SendDb = -16 },
-            Close("tom3", "Floor tom", Family.TomAndPercussion, "Toms", -5, ["tom3"], 0.1) with { SendDb = -16 },
+            Close("tom1", "High tom", Family.TomAndPercussion, "Toms", -5, ["tom1"], 0.1) with { SendDb = new Decibels(-16) },
+            Close("tom2", "Mid tom", Family.TomAndPercussion, "Toms", -5, ["tom2"], 0.1) with { SendDb = new Decibels(-16) },
+            Close("tom3", "Floor tom", Family.TomAndPercussion, "Toms", -5, ["tom3"], 0.1) with { SendDb = new Decibels(-16) },
             Close("ride", "Ride", Family.HatAndCymbal, "Cymbals", -8, ["ride"], 0.2),
             Far("overheads", "Overheads", -6, 1.1, 1) with { Family = Family.HatAndCymbal, Group = "Cymbals" },
             Far("room", "Room", -10, 4.2, 0.7) with { Group = "Room" },
-            new("hall", "Hall return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Group = "Room", FaderDb = -6, ReturnSeconds = 1.9 },
+            new(new ElementId("hall"), "Hall return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Group = "Room", FaderDb = new Decibels(-6), ReturnSeconds = 1.9 },
         ],
         Ports = [.. Enumerable.Range(1, Ports).Select(n =>
             new ChartPort(n, n == 1 ? "Out 1 (main)" : $"Out {n}", 2 * n - 1, Width.Stereo, Tap.AfterFader) { IsMain = n == 1 })],
-        Modes = [new ChartMode("all", "Twelve stereo outputs", [.. Enumerable.Range(1, Ports)], NeedsRestart: false)],
+        Modes = [new ChartMode(new ModeId("all"), "Twelve stereo outputs", [.. Enumerable.Range(1, Ports)], NeedsRestart: false)],
         Settings =
         [
             new("Load the instrument with its twelve outputs enabled.", "Only outputs 1-2 come back into the recorder, and everything is in them.", SettingEffect.MainOnly),
@@ -58,7 +61,7 @@ public static class OstlerKitRoom
         ],
     };
 
-    private static ChartVoice Drum(string id, string name, ImmutableArray<int> keys, DrumPatch patch) => new(id, name, 10, keys) { Drum = patch };
+    private static ChartVoice Drum(string id, string name, ImmutableArray<int> keys, DrumPatch patch) => new(new VoiceId(id), name, 10, keys) { Drum = patch };
 
     private static DrumPatch Tom(double hz, double decay) => new()
     {
@@ -75,19 +78,19 @@ public static class OstlerKitRoom
     };
 
     private static ChartElement Close(string id, string name, Family family, string group, double faderDb, string[] voices, double metres) =>
-        new(id, name, family, ElementKind.Microphone, Width.Mono)
+        new(new ElementId(id), name, family, ElementKind.Microphone, Width.Mono)
         {
             Group = group,
-            FaderDb = faderDb,
+            FaderDb = new Decibels(faderDb),
             Hears = [.. Places.Select(p => voices.Contains(p.Id)
-                ? new Hearing(p.Id, 0, metres)
-                : new Hearing(p.Id, CloseBleedDb, metres + 0.6, 0, Bleed: true))],
+                ? new Hearing(new VoiceId(p.Id), new Decibels(0), metres)
+                : new Hearing(new VoiceId(p.Id), new Decibels(CloseBleedDb), metres + 0.6, new Pan(0), bleed: true))],
         };
 
     private static ChartElement Far(string id, string name, double faderDb, double metres, double spread) =>
-        new(id, name, Family.RoomAndReturn, ElementKind.Microphone, Width.Stereo)
+        new(new ElementId(id), name, Family.RoomAndReturn, ElementKind.Microphone, Width.Stereo)
         {
-            FaderDb = faderDb,
-            Hears = [.. Places.Select(p => new Hearing(p.Id, p.Id is "kick" or "snare" ? -9 : -5, metres, p.Side * spread))],
+            FaderDb = new Decibels(faderDb),
+            Hears = [.. Places.Select(p => new Hearing(new VoiceId(p.Id), new Decibels(p.Id is "kick" or "snare" ? -9 : -5), metres, new Pan(p.Side * spread)))],
         };
 }

@@ -1,3 +1,5 @@
+using GateSplit.Core.StandIns;
+
 namespace GateSplit.Core.Charts;
 
 /// <summary>Sounds that several charts share.</summary>

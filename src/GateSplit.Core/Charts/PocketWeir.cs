@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -23,20 +25,20 @@ public static class PocketWeir
     {
         AssignedLeavesMain = true,
         LatencyMs = 6,
-        Voices = [.. Nodes.Select(n => new ChartVoice(n.Id, n.Name, n.Channel, []) { Tone = n.Patch })],
+        Voices = [.. Nodes.Select(n => new ChartVoice(new VoiceId(n.Id), n.Name, n.Channel, []) { Tone = n.Patch })],
         Elements =
         [
-            .. Nodes.Select(n => new ChartElement(n.Id, n.Name, n.Family, ElementKind.Voice, Width.Stereo)
+            .. Nodes.Select(n => new ChartElement(new ElementId(n.Id), n.Name, n.Family, ElementKind.Voice, Width.Stereo)
             {
-                Hears = [new Hearing(n.Id)], SendDb = n.Family == Family.Bass ? null : -14,
+                Hears = [new Hearing(new VoiceId(n.Id))], SendDb = n.Family == Family.Bass ? null : new Decibels(-14),
             }),
-            new("echo", "Echo return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 2.1, EchoSeconds = 0.34 },
-            new("steps", "Stair notes", Family.Lead, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },
-            new("chords", "Tide notes", Family.Keys, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },
+            new(new ElementId("echo"), "Echo return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 2.1, EchoSeconds = 0.34 },
+            new(new ElementId("steps"), "Stair notes", Family.Lead, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },
+            new(new ElementId("chords"), "Tide notes", Family.Keys, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },
         ],
         Ports = [.. Enumerable.Range(1, 6).Select(n =>
             new ChartPort(n, n == 1 ? "Port 1 (main)" : $"Port {n}", 2 * n - 1, Width.Stereo, Tap.AfterFader) { IsMain = n == 1 })],
-        Modes = [new ChartMode("joined", "Six joined ports", [.. Enumerable.Range(1, 6)], NeedsRestart: false)],
+        Modes = [new ChartMode(new ModeId("joined"), "Six joined ports", [.. Enumerable.Range(1, 6)], NeedsRestart: false)],
         Settings =
         [
             new("Start the host before the recorder.", "The recorder does not see its ports.", SettingEffect.MainOnly),

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -23,23 +25,23 @@ public static class RecorderGroups
         AssignedLeavesMain = true,
         Voices =
         [
-            new("kick", "Kick", 10, [35, 36]) { Drum = Patches.Kick() },
-            new("snare", "Snare", 10, [38, 40]) { Drum = Patches.Snare() },
-            new("hat", "Hat", 10, [42, 44, 46]) { Drum = Patches.Hat(0.08) },
-            new("bass", "Bass", 1, []) { Tone = Patches.Bass() },
-            new("keys", "Keys", 2, []) { Tone = Patches.Keys() },
-            new("lead", "Lead", 4, []) { Tone = Patches.Lead() },
+            new(new VoiceId("kick"), "Kick", 10, [35, 36]) { Drum = Patches.Kick() },
+            new(new VoiceId("snare"), "Snare", 10, [38, 40]) { Drum = Patches.Snare() },
+            new(new VoiceId("hat"), "Hat", 10, [42, 44, 46]) { Drum = Patches.Hat(0.08) },
+            new(new VoiceId("bass"), "Bass", 1, []) { Tone = Patches.Bass() },
+            new(new VoiceId("keys"), "Keys", 2, []) { Tone = Patches.Keys() },
+            new(new VoiceId("lead"), "Lead", 4, []) { Tone = Patches.Lead() },
         ],
         Elements =
         [
-            .. Groups.Select(g => new ChartElement(g.Id, g.Name, g.Family, ElementKind.Voice, Width.Stereo)
+            .. Groups.Select(g => new ChartElement(new ElementId(g.Id), g.Name, g.Family, ElementKind.Voice, Width.Stereo)
             {
-                Hears = g.Id == "drums" ? [new Hearing("kick"), new Hearing("snare"), new Hearing("hat", -4, 0, 0.3)] : [new Hearing(g.Id)],
+                Hears = g.Id == "drums" ? [new Hearing(new VoiceId("kick")), new Hearing(new VoiceId("snare")), new Hearing(new VoiceId("hat"), new Decibels(-4), 0, new Pan(0.3))] : [new Hearing(new VoiceId(g.Id))],
             }),
         ],
         Ports = [.. Enumerable.Range(1, 5).Select(n =>
             new ChartPort(n, n == 1 ? "Main output" : $"Stem bus {n - 1}", 2 * n - 1, Width.Stereo, n == 1 ? Tap.AfterMaster : Tap.AfterFader) { IsMain = n == 1 })],
-        Modes = [new ChartMode("buses", "Main output and four stem buses", [1, 2, 3, 4, 5], NeedsRestart: false)],
+        Modes = [new ChartMode(new ModeId("buses"), "Main output and four stem buses", [1, 2, 3, 4, 5], NeedsRestart: false)],
         Settings = [new("Send each group to its bus before making the new tracks.", "A new track listens to the bus it was made with, and may feed it: that howls.")],
     };
 }

@@ -1,3 +1,5 @@
+using GateSplit.Core.StandIns;
+
 namespace GateSplit.Core.Charts;
 
 /// <summary>A lead synth with one stereo output, meant to be played through a loopback with rides.</summary>
@@ -10,10 +12,10 @@ public static class SiskinMono
         SourceKind.PlugIn,
         "A lead synth with one stereo output, played like hardware through a pair that is looped back, so that its rides are recorded.")
     {
-        Voices = [new("lead", "Siskin lead", 1, []) { Tone = Patches.Lead() with { Sine = 0.2, CutoffHz = 600, CutoffOctaves = 2.4 } }],
-        Elements = [new("lead", "Siskin lead", Family.Lead, ElementKind.Voice, Width.Stereo) { Hears = [new Hearing("lead")] }],
+        Voices = [new(new VoiceId("lead"), "Siskin lead", 1, []) { Tone = Patches.Lead() with { Sine = 0.2, CutoffHz = 600, CutoffOctaves = 2.4 } }],
+        Elements = [new(new ElementId("lead"), "Siskin lead", Family.Lead, ElementKind.Voice, Width.Stereo) { Hears = [new Hearing(new VoiceId("lead"))] }],
         Ports = [new(1, "Output", 1, Width.Stereo, Tap.AfterMaster) { IsMain = true }],
-        Modes = [new("stereo", "Stereo", [1], NeedsRestart: false)],
+        Modes = [new(new ModeId("stereo"), "Stereo", [1], NeedsRestart: false)],
         Settings =
         [
             new("Send the instrument's track to the looped pair and nothing else.", "Whatever else plays on that pair is recorded with it."),

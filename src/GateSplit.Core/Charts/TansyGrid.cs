@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 
@@ -33,21 +34,21 @@ public static class TansyGrid
             .. from g in Enumerable.Range(0, Groups.Length)
                from n in Enumerable.Range(0, Pads)
                let sound = Groups[g].Sound(n)
-               select new ChartVoice(Id(g, n), Name(g, n), g + 1, [FirstKey + n]) { Drum = sound.Drum, Tone = sound.Tone },
+               select new ChartVoice(new VoiceId(Id(g, n)), Name(g, n), g + 1, [FirstKey + n]) { Drum = sound.Drum, Tone = sound.Tone },
         ],
         Elements =
         [
             .. from g in Enumerable.Range(0, Groups.Length)
                from n in Enumerable.Range(0, Pads)
-               select new ChartElement(Id(g, n), Name(g, n), Groups[g].Family, ElementKind.Voice, Width.Mono)
+               select new ChartElement(new ElementId(Id(g, n)), Name(g, n), Groups[g].Family, ElementKind.Voice, Width.Mono)
                {
-                   Hears = [new Hearing(Id(g, n))],
+                   Hears = [new Hearing(new VoiceId(Id(g, n)))],
                    Group = $"Group {Groups[g].Letter}",
                },
         ],
         Ports = [.. Enumerable.Range(1, Ports).Select(n =>
             new ChartPort(n, n == 1 ? "Main" : $"Out {n}", 2 * n - 1, Width.Stereo, n == 1 ? Tap.AfterMaster : Tap.AfterFader) { IsMain = n == 1 })],
-        Modes = [new ChartMode("all", "Twenty stereo outputs", [.. Enumerable.Range(1, Ports)], NeedsRestart: false)],
+        Modes = [new ChartMode(new ModeId("all"), "Twenty stereo outputs", [.. Enumerable.Range(1, Ports)], NeedsRestart: false)],
         Settings =
         [
             new("Open the instrument with its twenty outputs.", "Only the main pair comes back into the recorder.", SettingEffect.MainOnly),

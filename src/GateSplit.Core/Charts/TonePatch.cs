@@ -41,4 +41,13 @@ public sealed record TonePatch
 
     /// <summary>About what one note peaks at when played as hard as can be, 1 for full scale.</summary>
     public double Peak => Level * (0.8 * Saw + Sine + Bell);
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(string place) =>
+    [
+        .. Core.Misfits.Unless(new[] { Saw, Sine, Bell, Sustain, Level }.All(DrumPatch.Levels.Hold), place, $"levels go from {DrumPatch.Levels}."),
+        .. Core.Misfits.Unless(DrumPatch.Hertz.Hold(CutoffHz) && CutoffOctaves is >= 0 and <= 10, place, $"the filter goes from {DrumPatch.Hertz} Hz and opens by 0 to 10 octaves."),
+        .. Core.Misfits.Unless(AttackSeconds is >= 0 and <= 60 && DecaySeconds is >= 0 and <= 60 && ReleaseSeconds is >= 0 and <= 60, place, "it rises, falls and rings for 0 to 60 seconds."),
+        .. Core.Misfits.Unless(DetuneCents is >= 0 and <= 100 && Semitones is >= -48 and <= 48, place, "it is detuned by 0 to 100 cents and stands -48 to 48 semitones away."),
+    ];
 }

@@ -1,4 +1,5 @@
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -18,7 +19,7 @@ public sealed class CrossingsCheck : ICheck
             if (wrong > 0)
             {
                 yield return Finding.Note(
-                        Place.Of(view.Split.Unit(bank.UnitId!)!),
+                        Place.Of(view.Split.Unit(bank.UnitId!.Value)!),
                         $"{Words.Count(wrong, "track")} on {bank.Label} stand in another order than their inputs, so the numbers on the two sides disagree.")
                     .WithFix("Put the tracks into the order of their inputs", new OrderTracks([.. Merge(view, bank, inOrder)]));
             }
@@ -26,7 +27,7 @@ public sealed class CrossingsCheck : ICheck
     }
 
     /// <summary>The tracks of the bank in their new order, all others where they are.</summary>
-    private static IEnumerable<string> Merge(SplitView view, Bank bank, List<Track> inOrder)
+    private static IEnumerable<TrackId> Merge(SplitView view, Bank bank, List<Track> inOrder)
     {
         var next = 0;
         return [.. view.Split.Tracks.Select(t => t.Armed && t.Input?.BankId == bank.Id ? inOrder[next++].Id : t.Id)];

@@ -24,7 +24,7 @@ public sealed class DoubledCheck : ICheck
 
         // The track that carries the most is the one that doubles the others.
         var culprits = doubled
-            .GroupBy(g => g.OrderByDescending(t => carried[t].Length).ThenByDescending(t => int.Parse(t.Id.AsSpan(1))).First(), g => g.Key);
+            .GroupBy(g => g.OrderByDescending(t => carried[t].Length).ThenByDescending(t => t.Id.Number).First(), g => g.Key);
         foreach (var group in culprits)
         {
             var track = group.Key;

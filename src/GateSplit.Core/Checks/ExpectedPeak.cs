@@ -9,7 +9,7 @@ namespace GateSplit.Core.Checks;
 public static class ExpectedPeak
 {
     /// <summary>The peak of an element on a track; null if its chart does not tell, or it does not arrive there.</summary>
-    public static Decibels? On(SplitView view, ElementRef element, string trackId)
+    public static Decibels? On(SplitView view, ElementRef element, TrackId trackId)
     {
         var (_, unit, chart, _) = view.ElementOf(element);
         var gain = view.Signal.Reaching(element).FirstOrDefault(c => c.TrackId == trackId)?.Gain;
@@ -18,6 +18,6 @@ public static class ExpectedPeak
 
     private static Decibels Before(Unit unit, ChartElement element) => Decibels.FromRatio(element.Hears
         .Where(h => !h.Bleed)
-        .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).Peak * (new Decibels(h.GainDb) + new Decibels(unit.Voice(h.VoiceId).LevelDb)).Ratio)
+        .Select(h => unit.Chart.Voices.First(v => v.Id == h.VoiceId).Peak * (h.GainDb + unit.Voice(h.VoiceId).LevelDb).Ratio)
         .DefaultIfEmpty().Max());
 }

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Views;
 
@@ -13,7 +14,7 @@ public sealed class FaderCheck : ICheck
     {
         foreach (var (element, unit, chart, set) in view.SoundingElements)
         {
-            if (Math.Abs(set.FaderDb) < 0.05
+            if (Math.Abs(set.FaderDb.Value) < 0.05
                 || set.Port is not { } number
                 || unit.Chart.Port(number) is not { Tap: not Tap.BeforeFader } port
                 || !view.AnyTrackHears(unit.Id, number)
@@ -22,9 +23,9 @@ public sealed class FaderCheck : ICheck
                 continue;
             }
 
-            var off = new Decibels(Math.Abs(set.FaderDb)).ToString().TrimStart('+');
-            var fix = new SetFader(element, 0);
-            yield return set.FaderDb > 0
+            var off = new Decibels(Math.Abs(set.FaderDb.Value)).ToString().TrimStart('+');
+            var fix = new SetFader(element, Decibels.Unity);
+            yield return set.FaderDb > Decibels.Unity
                 ? Finding.Warning(
                         Place.Of(element),
                         $"{chart.Name}'s fader stands {off} above unity and port {port.Number} listens after it: it prints {off} hotter and may clip.")

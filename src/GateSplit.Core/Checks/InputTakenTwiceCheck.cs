@@ -1,4 +1,5 @@
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -10,7 +11,7 @@ public sealed class InputTakenTwiceCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
-        var taken = new Dictionary<(string, int), Track>();
+        var taken = new Dictionary<(BankId, int), Track>();
         foreach (var track in view.ArmedTracks.Where(t => t.Input is not null))
         {
             for (var side = 0; side < (int)track.Width; side++)

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Views;
@@ -29,14 +30,14 @@ public sealed class LevelCheck : ICheck
             var peak = ExpectedPeak.On(view, alone[0], track.Id) ?? Decibels.Silence;
 
             // A fader above unity is told of by a check of its own.
-            if (peak > Hot && element.Set.FaderDb <= 0 && view.Split.Pass.Format != SampleFormat.Float32)
+            if (peak > Hot && element.Set.FaderDb <= Decibels.Unity && view.Split.Pass.Format != SampleFormat.Float32)
             {
-                var down = Math.Round(element.Set.FaderDb - peak.Value - 1);
+                var down = new Decibels(Math.Round((element.Set.FaderDb - peak).Value - 1));
                 var tap = view.Signal.PortsOf(alone[0]).Select(p => element.Unit.Chart.Port(p.Port)!.Tap).First();
                 var finding = Finding.Warning(Place.Of(track), $"{element.Chart.Name} is expected to reach {peak} on {track.Title}: its loudest notes will clip.");
-                yield return tap == Tap.BeforeFader || down < -120
+                yield return tap == Tap.BeforeFader || down < ChartRules.Levels.Low
                     ? finding
-                    : finding.WithFix($"Turn {element.Chart.Name} down to {new Decibels(down)}", new SetFader(alone[0], down));
+                    : finding.WithFix($"Turn {element.Chart.Name} down to {down}", new SetFader(alone[0], down));
             }
             else if (peak < Low)
             {

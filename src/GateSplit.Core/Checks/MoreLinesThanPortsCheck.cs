@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;

@@ -1,5 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
@@ -15,11 +17,12 @@ public sealed class MusicalPanCheck : ICheck
         where track.Width == Width.Mono
         let carried = view.SoundingIn(track)
         where carried.Length == 1
-        let pan = view.SettingsOf(carried[0]).MusicalPan
-        where pan is not null && Math.Abs(pan.Value - track.Pan) > Near
+        where view.SettingsOf(carried[0]).MusicalPan is not null
+        let pan = view.SettingsOf(carried[0]).MusicalPan!.Value
+        where Math.Abs(pan.Value - track.Pan.Value) > Near
         let name = view.Split.NameOf(carried[0])
         select Finding.Note(
                 Place.Of(track),
-                $"{name} is panned hard only to share a port; in the music it stands {Words.Pan(pan.Value)}, but its track stands {Words.Pan(track.Pan)}.")
-            .WithFix($"Pan the track {Words.Pan(pan.Value)}", new SetTrackPan(track.Id, pan.Value));
+                $"{name} is panned hard only to share a port; in the music it stands {pan}, but its track stands {track.Pan}.")
+            .WithFix($"Pan the track {pan}", new SetTrackPan(track.Id, pan));
 }

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;

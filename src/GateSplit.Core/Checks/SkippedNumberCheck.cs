@@ -1,3 +1,4 @@
+using GateSplit.Core.Notes;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;

@@ -1,3 +1,4 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
@@ -62,7 +63,7 @@ public sealed class WidthCheck : ICheck
                         $"{element.Name} is panned between the two sides of port {port.Number}, and {track.Title} takes only one of them: it prints {new Decibels(-loss.Value).ToString().TrimStart('+')} too low.")
                     .WithFix(
                         $"Pan {element.Name} hard {(left ? "left" : "right")}",
-                        new SetPan(new ElementRef(unit.Id, element.Id), left ? -1 : 1))
+                        new SetPan(new ElementRef(unit.Id, element.Id), left ? Pan.HardLeft : Pan.HardRight))
                 : null;
         }
 
@@ -75,11 +76,11 @@ public sealed class WidthCheck : ICheck
     }
 
     private static double FaderRatio(Unit unit, ChartElement element, ChartPort port) =>
-        port.Tap == Tap.BeforeFader ? 1 : new Decibels(unit.Element(element.Id).FaderDb).Ratio;
+        port.Tap == Tap.BeforeFader ? 1 : unit.Element(element.Id).FaderDb.Ratio;
 
     private static Several MakeMono(Track track, Unit unit, ChartPort port, ChartElement element) => new(
         $"Make {track.Title} mono",
         port.Width == Width.Stereo
-            ? [new SetPan(new ElementRef(unit.Id, element.Id), -1), new SetTrackWidth(track.Id, Width.Mono)]
+            ? [new SetPan(new ElementRef(unit.Id, element.Id), new Pan(-1)), new SetTrackWidth(track.Id, Width.Mono)]
             : [new SetTrackWidth(track.Id, Width.Mono)]);
 }

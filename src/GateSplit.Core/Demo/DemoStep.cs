@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Demo;
 
@@ -16,4 +17,4 @@ public sealed record DemoPrint : DemoStep;
 /// <summary>Recordings that were made elsewhere, one file for each track, named like it, and brought in.</summary>
 /// <param name="TrackIds">The tracks.</param>
 /// <param name="LateMs">By how much the sources lag in them.</param>
-public sealed record DemoBringIn(ImmutableArray<string> TrackIds, double LateMs) : DemoStep;
+public sealed record DemoBringIn(ImmutableArray<TrackId> TrackIds, double LateMs) : DemoStep;

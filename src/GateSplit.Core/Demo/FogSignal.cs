@@ -130,14 +130,14 @@ public static class FogSignal
             Input = new InputRef(usb.Id, 1),
             Monitor = MonitorMode.Always,
         };
-        var deepKick = keys.Element("deep-kick");
+        var deepKick = keys.Element(new ElementId("deep-kick"));
         return new Several("Plant faults",
         [
             new AddTrack(mix, 0),
             new SetTrackInput(clap.Id, new InputRef(usb.Id, 5)),
             new SetBank(usb with { HeardDirectly = true }),
             new SwitchInputs(usb.Id, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, false),
-            new SetFader(new ElementRef(drums.Id, "tom-low"), LowTomDb),
+            new SetFader(new ElementRef(drums.Id, new ElementId("tom-low")), new Decibels(LowTomDb)),
             .. KeyLines(split, keys, deepKick),
         ]).Apply(split).Value!;
     }
@@ -145,21 +145,21 @@ public static class FogSignal
     /// <summary>Bass and pad share a pair, panned hard apart; the bell has its own; the hall return is left on the deep kick's.</summary>
     private static IEnumerable<Edit> KeyLines(Split split, Unit keys, UnitElement deepKick)
     {
-        var hall = new ElementRef(keys.Id, "hall");
+        var hall = new ElementRef(keys.Id, new ElementId("hall"));
         var deep = new ElementRef(keys.Id, deepKick.ElementId);
-        var next = int.Parse(split.NewTrackId().AsSpan(1)) + 1;
+        var next = split.NewTrackId().Number + 1;
         (ElementRef Element, int Port, int Side)[] lines =
-            [(deep, 1, -1), (new ElementRef(keys.Id, "bass"), 2, -1), (new ElementRef(keys.Id, "pad"), 2, 1), (new ElementRef(keys.Id, "bell"), 3, -1)];
+            [(deep, 1, -1), (new ElementRef(keys.Id, new ElementId("bass")), 2, -1), (new ElementRef(keys.Id, new ElementId("pad")), 2, 1), (new ElementRef(keys.Id, new ElementId("bell")), 3, -1)];
         foreach (var (element, port, side) in lines)
         {
             yield return new AssignPort(element, port);
-            yield return new SetPan(element, element.ElementId == "pad" ? PadPan : side);
-            if (element.ElementId == "pad")
+            yield return new SetPan(element, new Pan(element.ElementId.Value == "pad" ? PadPan : side));
+            if (element.ElementId.Value == "pad")
             {
                 yield return new PanApart(element, 1);
             }
 
-            yield return new AddTrack(new Track($"t{next++}", split.NameOf(element), Width.Mono)
+            yield return new AddTrack(new Track(new TrackId($"t{next++}"), split.NameOf(element), Width.Mono)
             {
                 Input = new InputRef(split.BankOf(keys).Id, side < 0 ? 2 * port - 1 : 2 * port),
             });

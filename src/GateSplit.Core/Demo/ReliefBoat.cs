@@ -143,7 +143,7 @@ public static class ReliefBoat
         split = Apply(
             split,
             [
-                new SetMode(unit, "full"),
+                new SetMode(unit, new ModeId("full")),
                 new MarkRestarted(unit),
                 new SetBank(split.Banks[0] with { Connected = false }),
                 new AddBank(BankKind.Analog, "Socket", Sockets),

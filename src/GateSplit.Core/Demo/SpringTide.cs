@@ -94,8 +94,8 @@ public static class SpringTide
         var unit = split.Units[0].Id;
         (string Name, Width Width, Edit Assign, int Port)[] lines =
         [
-            ("Kick", Width.Mono, new AssignPort(new ElementRef(unit, "a1"), 2), 2),
-            ("Kick ghost", Width.Mono, new AssignPort(new ElementRef(unit, "a3"), 3), 3),
+            ("Kick", Width.Mono, new AssignPort(new ElementRef(unit, new ElementId("a1")), 2), 2),
+            ("Kick ghost", Width.Mono, new AssignPort(new ElementRef(unit, new ElementId("a3")), 3), 3),
             ("Snares", Width.Stereo, Group("Group B", 4), 4),
             ("Hats", Width.Stereo, Group("Group C", 5), 5),
             ("Percussion", Width.Stereo, Group("Group D", 6), 6),
@@ -106,12 +106,12 @@ public static class SpringTide
         var edits = lines.SelectMany((line, i) => new[]
         {
             line.Assign,
-            new AddTrack(new Track($"t{i + 1}", line.Name, line.Width) { Input = new InputRef(split.Banks[0].Id, 2 * line.Port - 1) }),
+            new AddTrack(new Track(new TrackId($"t{i + 1}"), line.Name, line.Width) { Input = new InputRef(split.Banks[0].Id, 2 * line.Port - 1) }),
         });
 
         // A single pad goes alone on the left of its pair.
-        Edit[] alone = [new SetPan(new ElementRef(unit, "a1"), -1), new PanApart(new ElementRef(unit, "a1"), 0), new SetPan(new ElementRef(unit, "a3"), -1), new PanApart(new ElementRef(unit, "a3"), 0)];
+        Edit[] alone = [new SetPan(new ElementRef(unit, new ElementId("a1")), new Pan(-1)), new PanApart(new ElementRef(unit, new ElementId("a1")), 0), new SetPan(new ElementRef(unit, new ElementId("a3")), new Pan(-1)), new PanApart(new ElementRef(unit, new ElementId("a3")), 0)];
         (string Pad, double Pan)[] pans = [("c2", 0.25), ("c9", -0.4), ("d2", -0.5), ("d5", 0.4), ("b3", 0.3), .. Enumerable.Range(1, 12).Select(n => ($"f{n}", n % 2 == 0 ? 0.35 : -0.35))];
-        return new Several("Set up", [.. edits, .. alone, .. pans.Select(p => new SetPan(new ElementRef(unit, p.Pad), p.Pan))]).Apply(split).Value!;
+        return new Several("Set up", [.. edits, .. alone, .. pans.Select(p => new SetPan(new ElementRef(unit, new ElementId(p.Pad)), new Pan(p.Pan)))]).Apply(split).Value!;
     }
 }

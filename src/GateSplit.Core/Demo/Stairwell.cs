@@ -15,7 +15,7 @@ public static class Stairwell
 {
     private const int Bars = 12;
     private const int LoopSamples = 256;
-    private const double FaderDb = 6;
+    private static readonly Decibels FaderDb = new(6);
 
     // One row a bar: beat, length, key. It climbs like the stair, rests on the landings, and comes down.
     private static readonly (double Beat, double Length, int Key)[][] Line =
@@ -40,7 +40,7 @@ public static class Stairwell
         }
 
         var split = Looped();
-        var lead = new ElementRef(split.Units[0].Id, "lead");
+        var lead = new ElementRef(split.Units[0].Id, new ElementId("lead"));
         DemoEdit Ride(RideControl control, params (double Bar, double Value)[] points) =>
             new(new SetRide(new Ride(lead, control, [.. points.Select(p => new RidePoint(p.Bar, p.Value))])));
         return new DemoSession("Stairwell", writer.ToFile("Stairwell", Bars), split,
@@ -60,16 +60,16 @@ public static class Stairwell
         var loop = split.Banks.First(b => b.Kind == BankKind.Loopback);
         return new Several("Set up",
         [
-            new SetFader(new ElementRef(split.Units[0].Id, "lead"), FaderDb),
+            new SetFader(new ElementRef(split.Units[0].Id, new ElementId("lead")), FaderDb),
             new SetBank(loop with { DelaySamples = LoopSamples }),
-            new AddTrack(new Track("t1", "Siskin", Width.Stereo)
+            new AddTrack(new Track(new TrackId("t1"), "Siskin", Width.Stereo)
             {
                 Input = new InputRef(split.Banks[0].Id, 1),
                 Armed = false,
                 Monitor = MonitorMode.Always,
                 Bus = new InputRef(loop.Id, 1),
             }),
-            new AddTrack(new Track("t2", "Siskin lead", Width.Stereo) { Input = new InputRef(loop.Id, 1) }),
+            new AddTrack(new Track(new TrackId("t2"), "Siskin lead", Width.Stereo) { Input = new InputRef(loop.Id, 1) }),
         ]).Apply(split).Value!;
     }
 }

@@ -16,4 +16,4 @@ namespace GateSplit.Core.Drawing;
 /// <param name="Heard">True if a track listens to it.</param>
 /// <param name="At">The middle of the opening.</param>
 public sealed record DrawnPort(
-    string UnitId, int Number, string Name, string InputName, InputRef? Input, Width Width, bool IsMain, bool Open, bool Used, bool Heard, Point At);
+    UnitId UnitId, int Number, string Name, string InputName, InputRef? Input, Width Width, bool IsMain, bool Open, bool Used, bool Heard, Point At);

@@ -37,7 +37,7 @@ public sealed class SplitDrawing
 
     private const double Corner = 7;
     private const double Heading = 34;
-    private Dictionary<string, int> _numbers = [];
+    private Dictionary<TrackId, int> _numbers = [];
 
     private SplitDrawing()
     {

@@ -4,13 +4,13 @@ namespace GateSplit.Core.Edits;
 
 /// <summary>A change of one row of inputs.</summary>
 /// <param name="BankId">Which.</param>
-public abstract record BankEdit(string BankId) : Edit
+public abstract record BankEdit(BankId BankId) : Edit
 {
     /// <inheritdoc/>
     public sealed override string Name(Split split) => split.Bank(BankId) is { } bank ? Name(bank) : "Change a row of inputs";
 
     /// <inheritdoc/>
-    public sealed override Result<Split> Apply(Split split)
+    protected internal sealed override Result<Split> Change(Split split)
     {
         if (split.Bank(BankId) is not { } bank)
         {

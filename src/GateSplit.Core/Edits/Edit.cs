@@ -10,7 +10,14 @@ public abstract record Edit
     public abstract string Name(Split split);
 
     /// <summary>Makes the change.</summary>
-    /// <param name="split">The split before it.</param>
-    /// <returns>The split after it, or why not.</returns>
-    public abstract Result<Split> Apply(Split split);
+    /// <param name="split">The split before it, a sound one.</param>
+    /// <returns>The split after it, sound as well; or why not.</returns>
+    public Result<Split> Apply(Split split)
+    {
+        var changed = Change(split);
+        return changed.Ok && SplitRules.FirstMisfit(changed.Value, split) is { } misfit ? new Refusal(misfit.Sentence) : changed;
+    }
+
+    /// <summary>What the change does. Ranges and the like are seen to by <see cref="SplitRules"/> afterwards: an edit refuses only what it alone knows.</summary>
+    protected internal abstract Result<Split> Change(Split split);
 }

@@ -11,7 +11,7 @@ public abstract record ElementEdit(ElementRef Element) : Edit
     public sealed override string Name(Split split) => Name(split.NameOf(Element));
 
     /// <inheritdoc/>
-    public sealed override Result<Split> Apply(Split split)
+    protected internal sealed override Result<Split> Change(Split split)
     {
         if (split.Unit(Element.UnitId) is not { } unit || unit.Chart.Element(Element.ElementId) is not { } chart)
         {

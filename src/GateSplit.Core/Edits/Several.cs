@@ -12,11 +12,11 @@ public sealed record Several(string Title, ImmutableArray<Edit> Edits) : Edit
     public override string Name(Split split) => Title;
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         foreach (var edit in Edits)
         {
-            var result = edit.Apply(split);
+            var result = edit.Change(split);
             if (!result.Ok)
             {
                 return result;

@@ -5,13 +5,13 @@ namespace GateSplit.Core.Edits;
 
 /// <summary>A change of one track.</summary>
 /// <param name="TrackId">Which.</param>
-public abstract record TrackEdit(string TrackId) : Edit
+public abstract record TrackEdit(TrackId TrackId) : Edit
 {
     /// <inheritdoc/>
     public sealed override string Name(Split split) => split.Track(TrackId) is { } track ? Name(split, track) : "Change a track";
 
     /// <inheritdoc/>
-    public sealed override Result<Split> Apply(Split split)
+    protected internal sealed override Result<Split> Change(Split split)
     {
         if (split.Track(TrackId) is not { } track)
         {

@@ -4,13 +4,13 @@ namespace GateSplit.Core.Edits;
 
 /// <summary>A change of one source of the session.</summary>
 /// <param name="UnitId">Which.</param>
-public abstract record UnitEdit(string UnitId) : Edit
+public abstract record UnitEdit(UnitId UnitId) : Edit
 {
     /// <inheritdoc/>
     public sealed override string Name(Split split) => split.Unit(UnitId) is { } unit ? Name(unit) : "Change a source";
 
     /// <inheritdoc/>
-    public sealed override Result<Split> Apply(Split split)
+    protected internal sealed override Result<Split> Change(Split split)
     {
         if (split.Unit(UnitId) is not { } unit)
         {

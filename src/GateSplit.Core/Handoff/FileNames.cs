@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
 

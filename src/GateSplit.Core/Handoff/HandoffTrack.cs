@@ -1,4 +1,5 @@
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
 

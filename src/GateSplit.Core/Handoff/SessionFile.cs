@@ -48,7 +48,7 @@ public sealed record SessionFile(string Format, int Version, string Name, byte[]
             return new Refusal($"This session was exported by a newer version (format {file.Version}); {CurrentVersion} is the newest that is read here.");
         }
 
-        var trouble = SplitShape.Trouble(file.Split);
+        var trouble = SplitRules.Trouble(file.Split);
         if (trouble is not null)
         {
             return new Refusal(trouble);

@@ -15,16 +15,16 @@ public sealed record AddUnit(Chart Chart) : Edit
     public override string Name(Split split) => $"Add {Chart.Name}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         if (split.Units.Length >= Most)
         {
             return new Refusal($"A split has at most {Most} sources.");
         }
 
-        var number = Enumerable.Range(1, Most + 1).First(n => split.Unit($"u{n}") is null && split.Bank($"b-u{n}") is null);
+        var number = Enumerable.Range(1, Most + 1).First(n => split.Unit(new UnitId($"u{n}")) is null && split.Bank(new BankId($"b-u{n}")) is null);
         var alike = split.Units.Count(u => u.Chart.Id == Chart.Id);
-        var unit = Unit.FromChart($"u{number}", Chart) with { Name = alike == 0 ? Chart.Name : $"{Chart.Name} {alike + 1}" };
+        var unit = Unit.FromChart(new UnitId($"u{number}"), Chart) with { Name = alike == 0 ? Chart.Name : $"{Chart.Name} {alike + 1}" };
         var bank = StartingSplit.BankFor(unit, split.Units.Any(u => u.Chart.Kind == Chart.Kind));
         var at = split.Banks.TakeWhile(b => b.UnitId is not null).Count();
         return split with { Units = split.Units.Add(unit), Banks = split.Banks.Insert(at, bank) };

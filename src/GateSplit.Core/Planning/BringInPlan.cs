@@ -20,7 +20,7 @@ public static class BringInPlan
     public static ImmutableArray<BroughtLine> Of(Split split, IReadOnlyList<BroughtFile> files)
     {
         var tracks = Wanting(split);
-        var lines = new Dictionary<string, BroughtLine>();
+        var lines = new Dictionary<TrackId, BroughtLine>();
         ByChannelNames(tracks, files, lines);
         ByFileNames(tracks, files, lines);
         ByInputs(split, tracks, files, lines);
@@ -72,7 +72,7 @@ public static class BringInPlan
         split.Track(line.TrackId) is { } track && line.File >= 0 && line.File < files.Count
         && line.Channel >= 1 && line.Channel + (int)track.Width - 1 <= files[line.File].Format.Channels;
 
-    private static void ByChannelNames(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines)
+    private static void ByChannelNames(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<TrackId, BroughtLine> lines)
     {
         foreach (var track in tracks)
         {
@@ -88,7 +88,7 @@ public static class BringInPlan
     }
 
     /// <summary>The longest track name goes first, so that "Snare bottom" is not taken for "Snare".</summary>
-    private static void ByFileNames(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines)
+    private static void ByFileNames(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<TrackId, BroughtLine> lines)
     {
         var used = new HashSet<int>();
         foreach (var track in tracks.Where(t => !lines.ContainsKey(t.Id) && Plain(t.Name).Length > 0).OrderByDescending(t => Plain(t.Name).Length))
@@ -107,7 +107,7 @@ public static class BringInPlan
     }
 
     /// <summary>A file that has a channel for every input the tracks of a row listen to is taken for a recording of that row.</summary>
-    private static void ByInputs(Split split, List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines)
+    private static void ByInputs(Split split, List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<TrackId, BroughtLine> lines)
     {
         foreach (var bank in split.Banks)
         {
@@ -129,7 +129,7 @@ public static class BringInPlan
     }
 
     /// <summary>A file of which nothing was taken, with just as many channels as the tracks still want, holds these tracks in order.</summary>
-    private static void ByCount(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<string, BroughtLine> lines)
+    private static void ByCount(List<Track> tracks, IReadOnlyList<BroughtFile> files, Dictionary<TrackId, BroughtLine> lines)
     {
         var wanted = tracks.Where(t => !lines.ContainsKey(t.Id)).Sum(t => (int)t.Width);
         var file = Enumerable.Range(0, files.Count)
@@ -142,7 +142,7 @@ public static class BringInPlan
         }
     }
 
-    private static void InOrder(List<Track> tracks, List<(int File, int Channel)> free, Dictionary<string, BroughtLine> lines)
+    private static void InOrder(List<Track> tracks, List<(int File, int Channel)> free, Dictionary<TrackId, BroughtLine> lines)
     {
         var next = 0;
         foreach (var track in tracks.Where(t => !lines.ContainsKey(t.Id)))

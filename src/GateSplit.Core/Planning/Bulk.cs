@@ -13,7 +13,7 @@ public static class Bulk
     public const char NumberSign = '#';
 
     /// <summary>Counts inputs upward from a start, each track in steps of its own width.</summary>
-    public static Edit CountInputs(Split split, IReadOnlyList<string> trackIds, InputRef start)
+    public static Edit CountInputs(Split split, IReadOnlyList<TrackId> trackIds, InputRef start)
     {
         var edits = ImmutableArray.CreateBuilder<Edit>();
         var channel = start.Channel;
@@ -27,35 +27,35 @@ public static class Bulk
     }
 
     /// <summary>Names tracks by a pattern, in which # becomes 1, 2, 3; without one the number follows the words.</summary>
-    public static Edit Name(Split split, IReadOnlyList<string> trackIds, string pattern)
+    public static Edit Name(Split split, IReadOnlyList<TrackId> trackIds, string pattern)
     {
         var words = pattern.Contains(NumberSign, StringComparison.Ordinal) ? pattern : $"{pattern.Trim()} {NumberSign}";
         return Each(split, trackIds, "Name", (t, i) => new RenameTrack(t.Id, words.Replace($"{NumberSign}", $"{i + 1}", StringComparison.Ordinal)));
     }
 
     /// <summary>Arms or disarms.</summary>
-    public static Edit Arm(Split split, IReadOnlyList<string> trackIds, bool armed) =>
+    public static Edit Arm(Split split, IReadOnlyList<TrackId> trackIds, bool armed) =>
         Each(split, trackIds, armed ? "Arm" : "Disarm", (t, _) => new SetArmed(t.Id, armed));
 
     /// <summary>Puts them into a group.</summary>
-    public static Edit PutInGroup(Split split, IReadOnlyList<string> trackIds, string groupId) =>
+    public static Edit PutInGroup(Split split, IReadOnlyList<TrackId> trackIds, TrackGroupId groupId) =>
         Each(split, trackIds, "Group", (t, _) => new PutInGroup(t.Id, groupId));
 
     /// <summary>Sets when tracks are heard.</summary>
-    public static Edit Monitor(Split split, IReadOnlyList<string> trackIds, MonitorMode mode) =>
+    public static Edit Monitor(Split split, IReadOnlyList<TrackId> trackIds, MonitorMode mode) =>
         Each(split, trackIds, "Set the monitoring of", (t, _) => new SetMonitor(t.Id, mode));
 
     /// <summary>Makes tracks mono or stereo.</summary>
-    public static Edit Widen(Split split, IReadOnlyList<string> trackIds, Width width) =>
+    public static Edit Widen(Split split, IReadOnlyList<TrackId> trackIds, Width width) =>
         Each(split, trackIds, width == Width.Mono ? "Make mono" : "Make stereo", (t, _) => new SetTrackWidth(t.Id, width));
 
     /// <summary>Removes tracks.</summary>
-    public static Edit Remove(Split split, IReadOnlyList<string> trackIds) =>
+    public static Edit Remove(Split split, IReadOnlyList<TrackId> trackIds) =>
         Each(split, trackIds, "Remove", (t, _) => new RemoveTrack(t.Id));
 
     /// <summary>Counts the ports of what the tracks carry upward from a start, over ports that are wide enough; the tracks move along.</summary>
     /// <returns>The edit, or a sentence if the source has too few ports, or the tracks carry nothing of one source.</returns>
-    public static Result<Edit> CountPorts(SplitView view, IReadOnlyList<string> trackIds, int start)
+    public static Result<Edit> CountPorts(SplitView view, IReadOnlyList<TrackId> trackIds, int start)
     {
         var tracks = Chosen(view.Split, trackIds).ToList();
         var carried = tracks.Select(t => view.SoundingIn(t)).ToList();
@@ -87,33 +87,33 @@ public static class Bulk
     }
 
     /// <summary>Puts the chosen tracks into the order of their inputs, on the places they have among the others.</summary>
-    public static Edit OrderByInput(Split split, IReadOnlyList<string> trackIds) => Order(split, trackIds, t => (
+    public static Edit OrderByInput(Split split, IReadOnlyList<TrackId> trackIds) => Order(split, trackIds, t => (
         t.Input is null ? 1 : 0,
         t.Input is { } i ? split.Banks.TakeWhile(b => b.Id != i.BankId).Count() : 0,
         t.Input?.Channel ?? 0));
 
     /// <summary>Puts the chosen tracks into the order in which their sources name what they carry.</summary>
-    public static Edit OrderByElement(SplitView view, IReadOnlyList<string> trackIds)
+    public static Edit OrderByElement(SplitView view, IReadOnlyList<TrackId> trackIds)
     {
         var places = view.Elements.Select((e, i) => (e.Ref, i)).ToDictionary(e => e.Ref, e => e.i);
         return Order(view.Split, trackIds, t => view.SoundingIn(t) is { IsEmpty: false } carried ? (0, carried.Min(e => places[e]), 0) : (1, 0, 0));
     }
 
     /// <summary>Puts the chosen tracks into the order of the ports they listen to.</summary>
-    public static Edit OrderByPort(SplitView view, IReadOnlyList<string> trackIds) => Order(view.Split, trackIds, t =>
+    public static Edit OrderByPort(SplitView view, IReadOnlyList<TrackId> trackIds) => Order(view.Split, trackIds, t =>
         view.Signal.Into(t.Id).Select(f => (0, view.Split.Units.TakeWhile(u => u.Id != f.UnitId).Count(), f.Port)).DefaultIfEmpty((1, 0, 0)).Min());
 
-    private static OrderTracks Order(Split split, IReadOnlyList<string> trackIds, Func<Track, (int, int, int)> by)
+    private static OrderTracks Order(Split split, IReadOnlyList<TrackId> trackIds, Func<Track, (int, int, int)> by)
     {
         var chosen = Chosen(split, trackIds).ToList();
         var ids = chosen.Select(t => t.Id).ToHashSet();
-        var sorted = new Queue<string>(chosen.OrderBy(by).Select(t => t.Id));
+        var sorted = new Queue<TrackId>(chosen.OrderBy(by).Select(t => t.Id));
         return new OrderTracks([.. split.Tracks.Select(t => ids.Contains(t.Id) ? sorted.Dequeue() : t.Id)]);
     }
 
-    private static IEnumerable<Track> Chosen(Split split, IReadOnlyList<string> trackIds) => split.Tracks.Where(t => trackIds.Contains(t.Id));
+    private static IEnumerable<Track> Chosen(Split split, IReadOnlyList<TrackId> trackIds) => split.Tracks.Where(t => trackIds.Contains(t.Id));
 
-    private static Several Each(Split split, IReadOnlyList<string> trackIds, string what, Func<Track, int, Edit> edit)
+    private static Several Each(Split split, IReadOnlyList<TrackId> trackIds, string what, Func<Track, int, Edit> edit)
     {
         var edits = Chosen(split, trackIds).Select(edit).ToImmutableArray();
         return new Several($"{what} {Words.Count(edits.Length, "track")}", edits);

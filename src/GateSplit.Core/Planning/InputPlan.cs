@@ -19,7 +19,7 @@ internal static class InputPlan
         /// <summary>Those of a split that are switched on and into which no cable that stays is plugged.</summary>
         /// <param name="split">The split.</param>
         /// <param name="laid">The units that are laid anew: their own cables are in nobody's way.</param>
-        public static Sockets Of(Split split, IReadOnlySet<string> laid)
+        public static Sockets Of(Split split, IReadOnlySet<UnitId> laid)
         {
             var taken = split.Cables.Where(c => !laid.Contains(c.UnitId)).Select(c => c.Input).ToHashSet();
             return new Sockets(

@@ -13,7 +13,7 @@ namespace GateSplit.Core.Planning;
 /// <param name="Side">0 for the whole port or its left side, 1 for its right side.</param>
 /// <param name="Pass">The pass it is recorded in, from 1.</param>
 public sealed record LaidLine(
-    string UnitId, ImmutableArray<ElementRef> Elements, string Name, Width Width, ChartPort Port, int Side, int Pass)
+    UnitId UnitId, ImmutableArray<ElementRef> Elements, string Name, Width Width, ChartPort Port, int Side, int Pass)
 {
     /// <summary>The first input it arrives on; null if nothing leads there.</summary>
     public InputRef? Input { get; init; }

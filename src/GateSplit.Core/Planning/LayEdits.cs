@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -14,9 +15,9 @@ internal static class LayEdits
     {
         var split = view.Split;
         var passes = lines.Select(l => l.Pass).DefaultIfEmpty(1).Max();
-        var number = split.Tracks.Select(t => int.Parse(t.Id.AsSpan(1))).DefaultIfEmpty().Max();
+        var number = split.Tracks.Select(t => t.Id.Number).DefaultIfEmpty().Max();
         var names = split.Tracks.Select(t => t.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
-        var reused = new HashSet<string>();
+        var reused = new HashSet<TrackId>();
         foreach (var unit in split.Units.Where(u => lines.Any(l => l.UnitId == u.Id)))
         {
             var widest = unit.Chart.Modes.MaxBy(m => m.Ports.Length)!;
@@ -55,7 +56,7 @@ internal static class LayEdits
             }
             else
             {
-                yield return new AddTrack(new Track($"t{++number}", Free(line.Name, names), line.Width) { Input = input, Pass = line.Pass, Pan = Musical(unit, line) });
+                yield return new AddTrack(new Track(new TrackId(++number), Free(line.Name, names), line.Width) { Input = input, Pass = line.Pass, Pan = Musical(unit, line) });
             }
         }
     }
@@ -87,14 +88,14 @@ internal static class LayEdits
                 yield return new AssignPort(element, line.Port.Number);
             }
 
-            if (line.Group is null && chart.Width == Width.Mono && line.Port.Width == Width.Stereo && set.Pan != (line.Side == 0 ? -1 : 1))
+            if (line.Group is null && chart.Width == Width.Mono && line.Port.Width == Width.Stereo && set.Pan != (line.Side == 0 ? Pan.HardLeft : Pan.HardRight))
             {
                 yield return new PanApart(element, line.Side);
             }
 
-            if (line.Port.Tap == Tap.AfterFader && set.FaderDb != 0)
+            if (line.Port.Tap == Tap.AfterFader && set.FaderDb != Decibels.Unity)
             {
-                yield return new SetFader(element, 0);
+                yield return new SetFader(element, new Decibels(0));
             }
 
             var pass = passes == 1 ? (int?)null : line.Pass;
@@ -109,14 +110,14 @@ internal static class LayEdits
     /// The track that has carried just these elements, or one of that name to which nothing leads any more, so that its
     /// name and its takes go on.
     /// </summary>
-    private static Track? Reusable(SplitView view, LaidLine line, HashSet<string> reused)
+    private static Track? Reusable(SplitView view, LaidLine line, HashSet<TrackId> reused)
     {
         var free = view.Split.Tracks.Where(t => !reused.Contains(t.Id)).ToList();
         return free.FirstOrDefault(t => view.Signal.Into(t.Id).Any(f => f.UnitId == line.UnitId) && view.SoundingIn(t).ToHashSet().SetEquals(line.Elements))
             ?? free.FirstOrDefault(t => t.Name == line.Name && !view.Signal.Into(t.Id).Any());
     }
 
-    private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef? input, double pan)
+    private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef? input, Pan pan)
     {
         // First narrow, then move, then widen: a pair may not fit where the track is now.
         if (line.Width == Width.Mono && track.Width != Width.Mono)
@@ -145,17 +146,17 @@ internal static class LayEdits
         }
 
         // A pan that somebody set on the track stays.
-        if (track.Pan == 0 && pan != 0)
+        if (track.Pan == Pan.Centre && pan != Pan.Centre)
         {
             yield return new SetTrackPan(track.Id, pan);
         }
     }
 
     /// <summary>The pan that a line had in the music before it was panned hard to share a pair: its track gives it back.</summary>
-    private static double Musical(Unit unit, LaidLine line) =>
+    private static Pan Musical(Unit unit, LaidLine line) =>
         line.Group is null && line.Width == Width.Mono && line.Port.Width == Width.Stereo && unit.Element(line.Elements[0].ElementId) is var set
-            ? set.MusicalPan ?? (Math.Abs(set.Pan) < 1 ? set.Pan : 0)
-            : 0;
+            ? set.MusicalPan ?? (set.Pan > Pan.HardLeft && set.Pan < Pan.HardRight ? set.Pan : Pan.Centre)
+            : Pan.Centre;
 
     private static string Free(string wish, HashSet<string> names)
     {

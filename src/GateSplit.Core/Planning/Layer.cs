@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -57,7 +58,7 @@ public static class Layer
             return;
         }
 
-        var laid = wish.Anew && wish.Only is null ? cabled.Select(i => lines[i].UnitId).ToHashSet() : [];
+        var laid = wish.Anew && wish.Only is null ? cabled.Select(i => lines[i].UnitId).ToHashSet() : new HashSet<UnitId>();
         var sockets = InputPlan.Sockets.Of(split, laid);
         var seated = InputPlan.Of([.. cabled.Select(i => lines[i])], sockets);
         var before = cabled.Max(i => lines[i].Pass);
@@ -157,7 +158,7 @@ public static class Layer
             else
             {
                 drafts.Add(new Draft(
-                    key, [element], group ?? chart.Name, group is null ? chart.Width : Width.Stereo, chart.Ports.IsEmpty ? null : chart.Ports[0], set.Pan >= 1 ? 1 : set.Pan <= -1 ? 0 : null)
+                    key, [element], group ?? chart.Name, group is null ? chart.Width : Width.Stereo, chart.Ports.IsEmpty ? null : chart.Ports[0], set.Pan >= Pan.HardRight ? 1 : set.Pan <= Pan.HardLeft ? 0 : null)
                 {
                     Group = group,
                     Set = group is null && Together.Of(chart) is { } drum ? $"{unit.Id}/{drum}" : null,

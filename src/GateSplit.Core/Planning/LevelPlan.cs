@@ -12,7 +12,7 @@ public static class LevelPlan
 {
     /// <summary>All faders to unity, which gives the strongest clean signal; null if they are there already.</summary>
     public static Edit? ToUnity(SplitView view) => Together("Set the source faders to unity", [
-        .. view.SoundingElements.Where(e => e.Set.FaderDb != 0 && Printed(view, e.Ref)).Select(e => new SetFader(e.Ref, 0)),
+        .. view.SoundingElements.Where(e => e.Set.FaderDb != Decibels.Unity && Printed(view, e.Ref)).Select(e => new SetFader(e.Ref, Decibels.Unity)),
     ]);
 
     /// <summary>The faders of what peaks above the target, down by so much that it peaks there; null if nothing does.</summary>
@@ -20,9 +20,9 @@ public static class LevelPlan
     /// <param name="peaks">What elements peak at on their tracks, as measured.</param>
     public static Edit? Trim(SplitView view, IEnumerable<(ElementRef Element, Decibels Peak)> peaks) => Together("Turn down what is too hot", [
         .. from line in peaks.GroupBy(p => p.Element)
-           let over = line.Max(p => p.Peak.Value) - view.Split.Pass.TargetPeakDb
+           let over = line.Max(p => p.Peak.Value) - view.Split.Pass.TargetPeakDb.Value
            where over > 0.05 && Printed(view, line.Key)
-           select new SetFader(line.Key, Math.Max(-120, Math.Round(view.SettingsOf(line.Key).FaderDb - over, 1))),
+           select new SetFader(line.Key, new Decibels(Math.Max(ChartRules.Levels.Low.Value, Math.Round(view.SettingsOf(line.Key).FaderDb.Value - over, 1)))),
     ]);
 
     /// <summary>True if a port of the element listens after its fader.</summary>

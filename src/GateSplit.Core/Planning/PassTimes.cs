@@ -1,5 +1,6 @@
 using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Planning;

@@ -1,4 +1,6 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -7,7 +9,7 @@ namespace GateSplit.Core.Planning;
 /// <summary>The split as it is set for a print of another kind, and for this print only.</summary>
 public static class PrintPlan
 {
-    private const string StemBank = "stems-of-a-print";
+    private static readonly BankId StemBank = new("stems-of-a-print");
     private const int IdsOfAKind = 10_000_000;
 
     /// <summary>Sets the split for a print.</summary>
@@ -68,7 +70,7 @@ public static class PrintPlan
             return new Refusal("No source has a shared effect that sounds in this song.");
         }
 
-        var ids = OwnIds(PrintKind.Effects, returns.Select(r => r.Ref.ToString()));
+        var ids = OwnIds(PrintKind.Effects, returns.Select(r => r.Ref));
 
         // Each return has a pass of its own, so that two of one port do not meet.
         var pass = returns.Select((r, i) => (r.Ref, Pass: i + 1)).ToDictionary(r => r.Ref, r => r.Pass);
@@ -80,7 +82,7 @@ public static class PrintPlan
             Units = [.. view.Split.Units.Select(u => u with { Elements = [.. u.Elements.Select(e => Alone(u, e))] })],
             Tracks =
             [
-                .. returns.Select(r => TrackAt(view.Split, r.Unit, r.Unit.PortOf(r.Set with { InMain = true })!, ids[r.Ref.ToString()], $"{r.Chart.Name} of {r.Unit.Name}") with { Pass = pass[r.Ref] }),
+                .. returns.Select(r => TrackAt(view.Split, r.Unit, r.Unit.PortOf(r.Set with { InMain = true })!, ids[r.Ref], $"{r.Chart.Name} of {r.Unit.Name}") with { Pass = pass[r.Ref] }),
             ],
         };
     }
@@ -132,7 +134,7 @@ public static class PrintPlan
             [
                 .. armed.SelectMany((t, i) => new[]
                 {
-                    t with { Id = ids[t.Id], Armed = false, Monitor = MonitorMode.Always, LevelDb = 0, GroupId = null, Bus = new InputRef(pair.Id, 1), Pass = i + 1 },
+                    t with { Id = ids[t.Id], Armed = false, Monitor = MonitorMode.Always, LevelDb = new Decibels(0), GroupId = null, Bus = new InputRef(pair.Id, 1), Pass = i + 1 },
                     t with { Input = new InputRef(pair.Id, 1), Bus = null, GroupId = null, Pass = i + 1 },
                 }),
             ],
@@ -145,18 +147,19 @@ public static class PrintPlan
     /// </summary>
     /// <param name="kind">The kind.</param>
     /// <param name="of">What they stand for, such as "u2"; all different.</param>
-    private static Dictionary<string, string> OwnIds(PrintKind kind, IEnumerable<string> of)
+    private static Dictionary<T, TrackId> OwnIds<T>(PrintKind kind, IEnumerable<T> of)
+        where T : notnull
     {
         var taken = new HashSet<int>();
-        return of.ToDictionary(name => name, name =>
+        return of.ToDictionary(one => one, one =>
         {
-            var number = name.Aggregate(0, (hash, c) => (hash * 31 + c) % IdsOfAKind);
+            var number = one.ToString()!.Aggregate(0, (hash, c) => (hash * 31 + c) % IdsOfAKind);
             while (!taken.Add(number))
             {
                 number++;
             }
 
-            return $"t{(int)kind * IdsOfAKind + number}";
+            return new TrackId((int)kind * IdsOfAKind + number);
         });
     }
 
@@ -168,6 +171,6 @@ public static class PrintPlan
         Banks = [.. split.Banks.Select(b => b.UnitId is null ? b : b with { Connected = true, Off = [], Widths = InputWidths.Any })],
     };
 
-    private static Track TrackAt(Split split, Unit unit, ChartPort port, string id, string name) =>
+    private static Track TrackAt(Split split, Unit unit, ChartPort port, TrackId id, string name) =>
         new(id, name, port.Width) { Input = new InputRef(split.BankOf(unit).Id, port.FirstChannel), Monitor = MonitorMode.Never };
 }

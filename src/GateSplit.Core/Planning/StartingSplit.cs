@@ -16,12 +16,12 @@ public static class StartingSplit
     /// <param name="sampleRate">Frames a second.</param>
     public static Split Of(IReadOnlyList<Chart> charts, int lengthBars, int sampleRate)
     {
-        var units = charts.Select((c, i) => Unit.FromChart($"u{i + 1}", Named(c, charts, i))).ToImmutableArray();
+        var units = charts.Select((c, i) => Unit.FromChart(new UnitId($"u{i + 1}"), Named(c, charts, i))).ToImmutableArray();
         return new Split(
             units,
             [
                 .. units.Select(u => BankFor(u, units.Count(o => o.Chart.Kind == u.Chart.Kind) > 1)),
-                new Bank("buses", "Bus", BankKind.Buses, Buses, null),
+                new Bank(new BankId("buses"), "Bus", BankKind.Buses, Buses, null),
             ],
             [],
             new PassSettings(lengthBars, 1, null, sampleRate, SampleFormat.Pcm24));
@@ -45,6 +45,6 @@ public static class StartingSplit
             SourceKind.Recorder => (BankKind.StemBuses, "Stem"),
             _ => (BankKind.Usb, "USB"),
         };
-        return new Bank($"b-{unit.Id}", ofMany ? $"{unit.Name.Split(' ')[0]} {word}" : word, kind, unit.Chart.Channels, unit.Id);
+        return new Bank(new BankId($"b-{unit.Id}"), ofMany ? $"{unit.Name.Split(' ')[0]} {word}" : word, kind, unit.Chart.Channels, unit.Id);
     }
 }

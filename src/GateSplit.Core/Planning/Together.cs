@@ -7,7 +7,7 @@ internal static class Together
 {
     /// <summary>What the lines that belong together have in common; null for an element that stands alone.</summary>
     public static string? Of(ChartElement element) =>
-        element.Kind == ElementKind.Microphone && element.Hears.Where(h => !h.Bleed).ToList() is [var only] ? only.VoiceId : null;
+        element.Kind == ElementKind.Microphone && element.Hears.Where(h => !h.Bleed).ToList() is [var only] ? only.VoiceId.Value : null;
 
     /// <summary>
     /// Chooses lines for a pass that has space for some of them: in order, but those that belong together only if there is

@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Signal;
 
 /// <summary>
@@ -45,21 +47,21 @@ public readonly record struct Gain2x2(double LL, double LR, double RL, double RR
     /// A mono signal panned into a pair with equal power: theta = (pan + 1) pi / 4, left cos, right sin; hard over
     /// gives exactly 1 and 0.
     /// </summary>
-    /// <param name="pan">-1 left to 1 right.</param>
-    public static Gain2x2 Pan(double pan)
+    /// <param name="pan">Where to.</param>
+    public static Gain2x2 Panned(Pan pan)
     {
-        if (pan is -1 or 1)
+        if (pan.Value is -1 or 1)
         {
-            return new Gain2x2(pan < 0 ? 1 : 0, 0, pan > 0 ? 1 : 0, 0);
+            return new Gain2x2(pan.Value < 0 ? 1 : 0, 0, pan.Value > 0 ? 1 : 0, 0);
         }
 
-        var theta = (pan + 1) * Math.PI / 4;
+        var theta = (pan.Value + 1) * Math.PI / 4;
         return new Gain2x2(Math.Cos(theta), 0, Math.Sin(theta), 0);
     }
 
     /// <summary>The balance of a pair: the far side is turned down, the near side stays.</summary>
     /// <param name="balance">-1 left to 1 right.</param>
-    public static Gain2x2 Balance(double balance) => new(Math.Min(1, 1 - balance), 0, 0, Math.Min(1, 1 + balance));
+    public static Gain2x2 Balanced(Pan balance) => new(Math.Min(1, 1 - balance.Value), 0, 0, Math.Min(1, 1 + balance.Value));
 
     /// <summary>A pair into one channel: half of each side.</summary>
     public static Gain2x2 SumToMono => new(0.5, 0.5, 0, 0);

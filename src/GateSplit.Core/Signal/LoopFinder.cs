@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Signal;
 
@@ -10,8 +11,8 @@ public static class LoopFinder
     /// <param name="nodes">All nodes.</param>
     /// <param name="edges">From and to.</param>
     /// <returns>For each component one loop through it, in the order of its edges, beginning with the node that comes first.</returns>
-    public static ImmutableArray<ImmutableArray<string>> Find(
-        ImmutableArray<string> nodes, ImmutableArray<(string From, string To)> edges)
+    public static ImmutableArray<ImmutableArray<TrackId>> Find(
+        ImmutableArray<TrackId> nodes, ImmutableArray<(TrackId From, TrackId To)> edges)
     {
         var next = edges.ToLookup(e => e.From, e => e.To);
         var search = new Search(next);
@@ -25,19 +26,19 @@ public static class LoopFinder
             .Select(c => Path(c, nodes, next))];
     }
 
-    private static ImmutableArray<string> Path(List<string> component, ImmutableArray<string> nodes, ILookup<string, string> next)
+    private static ImmutableArray<TrackId> Path(List<TrackId> component, ImmutableArray<TrackId> nodes, ILookup<TrackId, TrackId> next)
     {
         var inside = component.ToHashSet();
         var start = nodes.First(inside.Contains);
-        var cameFrom = new Dictionary<string, string>();
-        var queue = new Queue<string>([start]);
+        var cameFrom = new Dictionary<TrackId, TrackId>();
+        var queue = new Queue<TrackId>([start]);
         while (queue.TryDequeue(out var node))
         {
             foreach (var to in next[node].Where(inside.Contains))
             {
                 if (to == start)
                 {
-                    var path = new Stack<string>([node]);
+                    var path = new Stack<TrackId>([node]);
                     while (path.Peek() != start)
                     {
                         path.Push(cameFrom[path.Peek()]);
@@ -56,16 +57,16 @@ public static class LoopFinder
         return [start];
     }
 
-    private sealed class Search(ILookup<string, string> next)
+    private sealed class Search(ILookup<TrackId, TrackId> next)
     {
-        private readonly Dictionary<string, int> _index = [];
-        private readonly Dictionary<string, int> _low = [];
-        private readonly Stack<string> _stack = [];
-        private readonly HashSet<string> _onStack = [];
+        private readonly Dictionary<TrackId, int> _index = [];
+        private readonly Dictionary<TrackId, int> _low = [];
+        private readonly Stack<TrackId> _stack = [];
+        private readonly HashSet<TrackId> _onStack = [];
 
-        public List<List<string>> Components { get; } = [];
+        public List<List<TrackId>> Components { get; } = [];
 
-        public void Visit(string node)
+        public void Visit(TrackId node)
         {
             if (_index.ContainsKey(node))
             {
@@ -93,11 +94,11 @@ public static class LoopFinder
                 return;
             }
 
-            var component = new List<string>();
-            string member;
+            var component = new List<TrackId>();
+            TrackId member;
             do
             {
-                member = _stack.Pop();
+                member = new TrackId(_stack.Pop().Value);
                 _onStack.Remove(member);
                 component.Add(member);
             }

@@ -7,4 +7,4 @@ namespace GateSplit.Core.Signal;
 /// <param name="UnitId">The unit.</param>
 /// <param name="Port">The port's number.</param>
 /// <param name="Gain">From the element before its fader to the port.</param>
-public sealed record PortFeed(ElementRef Element, string UnitId, int Port, Gain2x2 Gain);
+public sealed record PortFeed(ElementRef Element, UnitId UnitId, int Port, Gain2x2 Gain);

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Signal;
 
@@ -38,6 +39,6 @@ public static class Sounding
     }
 
     /// <summary>The voices of a chart that have notes in a song.</summary>
-    public static ImmutableHashSet<string> Voices(Chart chart, Song song) =>
+    public static ImmutableHashSet<VoiceId> Voices(Chart chart, Song song) =>
         [.. chart.Voices.Where(v => song.Notes.Any(n => v.Plays(n.Channel, n.Key))).Select(v => v.Id)];
 }

@@ -2,19 +2,20 @@ using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Signal;
 
 /// <summary>What a split does to the sound: which element comes out of which port, arrives in which track, at what gain.</summary>
 public sealed class SplitSignal
 {
-    private readonly ILookup<string, TrackFeed> _byTrack;
-    private readonly ILookup<(string, int), TrackFeed> _hearing;
-    private readonly ILookup<string, BusFeed> _byBusSource;
-    private readonly ILookup<(string, int), PortFeed> _byPort;
+    private readonly ILookup<TrackId, TrackFeed> _byTrack;
+    private readonly ILookup<(UnitId, int), TrackFeed> _hearing;
+    private readonly ILookup<TrackId, BusFeed> _byBusSource;
+    private readonly ILookup<(UnitId, int), PortFeed> _byPort;
     private readonly ILookup<ElementRef, PortFeed> _byElement;
     private readonly ILookup<ElementRef, Contribution> _contributions;
-    private readonly ILookup<string, Contribution> _arriving;
+    private readonly ILookup<TrackId, Contribution> _arriving;
 
     private SplitSignal(Split split, bool inRig)
     {
@@ -47,7 +48,7 @@ public sealed class SplitSignal
     public ImmutableArray<BusFeed> BusFeeds { get; }
 
     /// <summary>The tracks that hear themselves, each loop in the order the sound takes.</summary>
-    public ImmutableArray<ImmutableArray<string>> Loops { get; }
+    public ImmutableArray<ImmutableArray<TrackId>> Loops { get; }
 
     /// <summary>Every element in every track it arrives in.</summary>
     public ImmutableArray<Contribution> Contributions { get; }
@@ -66,19 +67,19 @@ public sealed class SplitSignal
         inRig: true);
 
     /// <summary>The elements that come out of a port.</summary>
-    public IEnumerable<PortFeed> At(string unitId, int port) => _byPort[(unitId, port)];
+    public IEnumerable<PortFeed> At(UnitId unitId, int port) => _byPort[(unitId, port)];
 
     /// <summary>The ports an element comes out of.</summary>
     public IEnumerable<PortFeed> PortsOf(ElementRef element) => _byElement[element];
 
     /// <summary>The tracks that listen to a port.</summary>
-    public IEnumerable<TrackFeed> Hearing(string unitId, int port) => _hearing[(unitId, port)];
+    public IEnumerable<TrackFeed> Hearing(UnitId unitId, int port) => _hearing[(unitId, port)];
 
     /// <summary>The ports a track listens to.</summary>
-    public IEnumerable<TrackFeed> Into(string trackId) => _byTrack[trackId];
+    public IEnumerable<TrackFeed> Into(TrackId trackId) => _byTrack[trackId];
 
     /// <summary>Some tracks with all that feed them over buses.</summary>
-    public ImmutableHashSet<string> WithFeeding(IEnumerable<string> trackIds)
+    public ImmutableHashSet<TrackId> WithFeeding(IEnumerable<TrackId> trackIds)
     {
         var found = trackIds.ToHashSet();
         for (var before = -1; before != found.Count;)
@@ -94,7 +95,7 @@ public sealed class SplitSignal
     public IEnumerable<Contribution> Reaching(ElementRef element) => _contributions[element];
 
     /// <summary>The elements that arrive in a track.</summary>
-    public IEnumerable<Contribution> In(string trackId) => _arriving[trackId];
+    public IEnumerable<Contribution> In(TrackId trackId) => _arriving[trackId];
 
     /// <summary>The gain of an element's send to the unit's return, after its fader; zero if it sends nothing.</summary>
     public static Gain2x2 SendGain(Unit unit, ChartElement chart)
@@ -106,8 +107,8 @@ public sealed class SplitSignal
         }
 
         var pan = set.SendPan ?? set.Pan;
-        var shape = chart.Width == Width.Mono ? Gain2x2.Pan(pan) : Gain2x2.Balance(pan);
-        return (new Decibels(sendDb) + new Decibels(set.FaderDb)).Ratio * shape;
+        var shape = chart.Width == Width.Mono ? Gain2x2.Panned(pan) : Gain2x2.Balanced(pan);
+        return (sendDb + set.FaderDb).Ratio * shape;
     }
 
     private static IEnumerable<PortFeed> FeedsOf(Unit unit, bool inRig)
@@ -141,7 +142,7 @@ public sealed class SplitSignal
 
             foreach (var port in ports.Select(n => open.GetValueOrDefault(n)).OfType<ChartPort>())
             {
-                var gain = groups.Aggregate(ToPort(chart, set, port), (gain, g) => (g.Muted ? 0 : new Decibels(g.FaderDb).Ratio) * gain);
+                var gain = groups.Aggregate(ToPort(chart, set, port), (gain, g) => (g.Muted ? 0 : g.FaderDb.Ratio) * gain);
                 if (!gain.IsZero)
                 {
                     yield return new PortFeed(new ElementRef(unit.Id, chart.Id), unit.Id, port.Number, gain);
@@ -163,11 +164,11 @@ public sealed class SplitSignal
         var shape = (element.Width, port.Width) switch
         {
             (Width.Mono, Width.Mono) => new Gain2x2(1, 0, 0, 0),
-            (Width.Mono, _) => Gain2x2.Pan(set.Pan),
+            (Width.Mono, _) => Gain2x2.Panned(set.Pan),
             (_, Width.Mono) => Gain2x2.SumToMono,
-            _ => Gain2x2.Balance(set.Pan),
+            _ => Gain2x2.Balanced(set.Pan),
         };
-        return port.Tap == Tap.BeforeFader ? shape : new Decibels(set.FaderDb).Ratio * shape;
+        return port.Tap == Tap.BeforeFader ? shape : set.FaderDb.Ratio * shape;
     }
 
     /// <summary>Every gate channel at every input it arrives on; inputs that are switched off take nothing.</summary>
@@ -184,7 +185,7 @@ public sealed class SplitSignal
             var input = place(meant);
             if (on.TryGetValue(input.BankId, out var bank) && !bank.Off.Contains(input.Channel) && at[unit.Id].GetValueOrDefault(channel) is { } port)
             {
-                arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples, new Decibels(bank.OutboardDb).Ratio, bank.OutboardDrive)));
+                arrivals.Add((input, new Arrival(unit.Id, port.Number, channel - port.FirstChannel, pass, bank.DelaySamples, bank.OutboardDb.Ratio, bank.OutboardDrive)));
             }
         }
 
@@ -248,12 +249,12 @@ public sealed class SplitSignal
             yield break;
         }
 
-        var level = (new Decibels(from.LevelDb) + new Decibels(group?.LevelDb ?? 0) + new Decibels(bank.OutboardDb)).Ratio;
+        var level = (from.LevelDb + (group?.LevelDb ?? Decibels.Unity) + bank.OutboardDb).Ratio;
         foreach (var to in split.Tracks.Where(t => t.Input?.BankId == bus.BankId && t.Pass == from.Pass))
         {
             // A sum is a pair, in which each track stands where it is panned.
             var gain = group is { Sums: true }
-                ? Overlap(bank, bus.Channel, Width.Stereo, to).After(from.Width == Width.Mono ? Gain2x2.Pan(from.Pan) : Gain2x2.Balance(from.Pan))
+                ? Overlap(bank, bus.Channel, Width.Stereo, to).After(from.Width == Width.Mono ? Gain2x2.Panned(from.Pan) : Gain2x2.Balanced(from.Pan))
                 : Overlap(bank, bus.Channel, from.Width, to);
             if (!gain.IsZero)
             {
@@ -311,7 +312,7 @@ public sealed class SplitSignal
         return arrivals;
     }
 
-    private void Arrive(Arrived arrived, List<Arrived> arrivals, ImmutableHashSet<string> passed)
+    private void Arrive(Arrived arrived, List<Arrived> arrivals, ImmutableHashSet<TrackId> passed)
     {
         if (arrived.Gain.IsZero || passed.Contains(arrived.TrackId))
         {
@@ -338,7 +339,7 @@ public sealed class SplitSignal
     }
 
     /// <summary>A channel of a gate at an input.</summary>
-    private sealed record Arrival(string UnitId, int Port, int Side, int? Pass, int DelaySamples, double Level, double Drive);
+    private sealed record Arrival(UnitId UnitId, int Port, int Side, int? Pass, int DelaySamples, double Level, double Drive);
 
-    private readonly record struct Arrived(string TrackId, Gain2x2 Gain, int DelaySamples);
+    private readonly record struct Arrived(TrackId TrackId, Gain2x2 Gain, int DelaySamples);
 }

@@ -1,3 +1,6 @@
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+
 namespace GateSplit.Core.Signal;
 
 /// <summary>A port that a track listens to.</summary>
@@ -5,7 +8,7 @@ namespace GateSplit.Core.Signal;
 /// <param name="Port">The port's number.</param>
 /// <param name="TrackId">The track.</param>
 /// <param name="Gain">From the port's channels to the track's.</param>
-public sealed record TrackFeed(string UnitId, int Port, string TrackId, Gain2x2 Gain)
+public sealed record TrackFeed(UnitId UnitId, int Port, TrackId TrackId, Gain2x2 Gain)
 {
     /// <summary>Samples by which it arrives late, as over a looped-back pair.</summary>
     public int DelaySamples { get; init; }

@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Sound;
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Sound;
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Splits;
 
@@ -9,7 +10,7 @@ namespace GateSplit.Core.Splits;
 /// <param name="Kind">What sort of inputs they are.</param>
 /// <param name="Count">How many.</param>
 /// <param name="UnitId">The unit whose gate channel n arrives on input n; null for buses and for what cables reach.</param>
-public sealed record Bank(string Id, string Label, BankKind Kind, int Count, string? UnitId)
+public sealed record Bank(BankId Id, string Label, BankKind Kind, int Count, UnitId? UnitId)
 {
     /// <summary>The most inputs of a bank.</summary>
     public const int Most = 256;
@@ -24,13 +25,13 @@ public sealed record Bank(string Id, string Label, BankKind Kind, int Count, str
     public int DelaySamples { get; init; }
 
     /// <summary>What outboard on a looped-back pair does to the level, in dB; 0 for a plain cable and for all other banks.</summary>
-    public double OutboardDb { get; init; }
+    public Decibels OutboardDb { get; init; }
 
     /// <summary>How hard outboard on a looped-back pair bends what is loud, 0 to 10; its stand-in sounds it.</summary>
     public double OutboardDrive { get; init; }
 
     /// <summary>What outboard on a looped-back pair adds, in dBFS RMS, -140 to -30; null for nothing.</summary>
-    public double? OutboardNoiseDb { get; init; }
+    public Decibels? OutboardNoiseDb { get; init; }
 
     /// <summary>True if the interface lets one hear these inputs by itself, beside the recorder's tracks.</summary>
     public bool HeardDirectly { get; init; }
@@ -59,4 +60,54 @@ public sealed record Bank(string Id, string Label, BankKind Kind, int Count, str
             _ => null,
         };
     }
+
+    /// <summary>The longest delay of a looped-back pair, in samples.</summary>
+    public const int LongestDelaySamples = 48_000;
+
+    /// <summary>The most letters of its name.</summary>
+    public const int LongestLabel = 40;
+
+    /// <summary>What outboard may do to the level.</summary>
+    public static Limits<Decibels> OutboardLevels => new(new(-60), new(30));
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(Split split, string place) => About(place).Concat(Inputs(split, place)).Concat(Outboard(place));
+
+    private IEnumerable<Misfit> About(string place) =>
+    [
+        .. Core.Misfits.Unless(Names.FitId(Id.Value), $"{place}.id", "An id is made of small letters, digits and hyphens."),
+        .. Core.Misfits.Unless(Names.Fit(Label, LongestLabel), $"{place}.label", $"A row of inputs needs a name of at most {LongestLabel} letters."),
+        .. Core.Misfits.Unless(Enum.IsDefined(Kind) && Enum.IsDefined(Widths), place, "A row of inputs is of a kind that there is, and takes tracks of a width that there is."),
+    ];
+
+    private IEnumerable<Misfit> Inputs(Split split, string place)
+    {
+        if (Count is < 1 or > Most)
+        {
+            yield return new Misfit($"{place}.count", $"A row has 1 to {Most} inputs.");
+        }
+        else if (Off.IsDefault || Off.Any(i => i < 1 || i > Count) || Off.Distinct().Count() != Off.Length)
+        {
+            yield return new Misfit($"{place}.off", $"{Label} has the inputs 1 to {Count}.");
+        }
+
+        if (UnitId is { } id && split.Unit(id) is var unit && unit?.Chart.Channels != Count)
+        {
+            yield return new Misfit(
+                $"{place}.unitId", unit is null ? $"There is no source {id} for this row of inputs." : "This row has as many inputs as its source has channels.");
+        }
+    }
+
+    private IEnumerable<Misfit> Outboard(string place) =>
+    [
+        .. Core.Misfits.Unless(DelaySamples is >= 0 and <= LongestDelaySamples, $"{place}.delaySamples", $"The delay of a looped-back pair is 0 to {LongestDelaySamples} samples."),
+        .. Core.Misfits.Unless(
+            OutboardLevels.Hold(OutboardDb) && InsertPatch.Drives.Hold(OutboardDrive) && (Kind == BankKind.Loopback || (OutboardDb == default && OutboardDrive == 0)),
+            $"{place}.outboardDb",
+            "Outboard stands on a looped-back pair, at -60 to +30 dB and with a drive of 0 to 10."),
+        .. Core.Misfits.Unless(
+            SimulatedInterface.Noises.Hold(OutboardNoiseDb) && (Kind == BankKind.Loopback || OutboardNoiseDb is null),
+            $"{place}.outboardNoiseDb",
+            "The noise of outboard, on a looped-back pair, is -140 to -30 dBFS, or none."),
+    ];
 }

@@ -28,4 +28,35 @@ public sealed record Ride(ElementRef Element, RideControl Control, ImmutableArra
         RideControl.Decay => (0.1, 4),
         _ => (0, 1),
     };
+
+    /// <summary>The control in words.</summary>
+    public string Word => Control switch
+    {
+        RideControl.Level => "level",
+        RideControl.Send => "send",
+        RideControl.Filter => "filter",
+        RideControl.Tune => "tune",
+        RideControl.Decay => "decay",
+        _ => "mute",
+    };
+
+    /// <summary>What in it does not fit. The pass may have become shorter since: what lies behind its end does no harm.</summary>
+    internal IEnumerable<Misfit> Misfits(Split split, string place)
+    {
+        if (!split.HasElement(Element))
+        {
+            return [new Misfit($"{place}.element", $"There is no element {Element} in this split any more.")];
+        }
+
+        if (!Enum.IsDefined(Control) || Points.IsDefaultOrEmpty || Points.Length > MostPoints || Points.Any(p => p is null))
+        {
+            return [new Misfit($"{place}.points", $"A ride has up to {MostPoints} points.")];
+        }
+
+        var (low, high) = Range(Control);
+        const int end = PassSettings.MostBars + 1;
+        var wrong = Points.FirstOrDefault(p => !(p.Value >= low && p.Value <= high) || !(p.Bar >= 1 && p.Bar <= end));
+        return Core.Misfits.Unless(wrong is null, $"{place}.points", $"The {Word} goes from {low} to {high}, and the bars from 1 to {end}: {wrong?.Value} at bar {wrong?.Bar} does not fit.")
+            .Concat(Core.Misfits.Unless(Points.Zip(Points.Skip(1)).All(p => p.First.Bar <= p.Second.Bar), $"{place}.points", "The points of a ride stand in the order of time."));
+    }
 }

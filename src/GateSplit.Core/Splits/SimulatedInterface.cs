@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Splits;
 
@@ -9,7 +10,7 @@ public sealed record SimulatedInterface
     public ImmutableArray<CrossedInputs> Crossed { get; init; } = [];
 
     /// <summary>Noise of each converter in dBFS RMS, -140 to -30; null for none.</summary>
-    public double? NoiseDb { get; init; }
+    public Decibels? NoiseDb { get; init; }
 
     /// <summary>Samples by which everything is recorded late, 0 to 10000.</summary>
     public int LatencySamples { get; init; }
@@ -32,5 +33,26 @@ public sealed record SimulatedInterface
         }
 
         return input;
+    }
+
+    /// <summary>Noise of a converter or of outboard, in dBFS RMS.</summary>
+    public static Limits<Decibels> Noises => new(new(-140), new(-30));
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(Split split, string place)
+    {
+        if (!Noises.Hold(NoiseDb) || LatencySamples is < 0 or > 10000 || RoundTripSamples is < 0 or > Splits.Bank.LongestDelaySamples)
+        {
+            yield return new Misfit(place, $"Noise goes from -140 to -30 dBFS, latency from 0 to 10000 samples, a round trip from 0 to {Splits.Bank.LongestDelaySamples}.");
+        }
+
+        if (Crossed.IsDefault || Crossed.Any(c => c?.A is null || c.B is null || !split.HasInput(c.A) || !split.HasInput(c.B)))
+        {
+            yield return new Misfit($"{place}.crossed", "There is no such input to cross.");
+        }
+        else if (Crossed.SelectMany(c => new[] { c.A, c.B }).Distinct().Count() != 2 * Crossed.Length)
+        {
+            yield return new Misfit($"{place}.crossed", "Each input can be crossed with one other only.");
+        }
     }
 }

@@ -63,19 +63,19 @@ public sealed record Split(
     }
 
     /// <summary>Finds a unit; null if there is none.</summary>
-    public Unit? Unit(string id) => Units.FirstOrDefault(u => u.Id == id);
+    public Unit? Unit(UnitId id) => Units.FirstOrDefault(u => u.Id == id);
 
     /// <summary>Finds a bank; null if there is none.</summary>
-    public Bank? Bank(string id) => Banks.FirstOrDefault(b => b.Id == id);
+    public Bank? Bank(BankId id) => Banks.FirstOrDefault(b => b.Id == id);
 
     /// <summary>Finds a track; null if there is none.</summary>
-    public Track? Track(string id) => Tracks.FirstOrDefault(t => t.Id == id);
+    public Track? Track(TrackId id) => Tracks.FirstOrDefault(t => t.Id == id);
 
     /// <summary>The bank on which a unit's ports arrive.</summary>
     public Bank BankOf(Unit unit) => Banks.First(b => b.UnitId == unit.Id);
 
     /// <summary>Finds a group of tracks; null if there is none.</summary>
-    public TrackGroup? TrackGroup(string? id) => TrackGroups.FirstOrDefault(g => g.Id == id);
+    public TrackGroup? TrackGroup(TrackGroupId? id) => TrackGroups.FirstOrDefault(g => g.Id == id);
 
     /// <summary>Where a channel of a unit's gate arrives in a pass, or with null in any.</summary>
     public IEnumerable<InputRef> Arrivals(Unit unit, int channel, int? pass)
@@ -108,6 +108,16 @@ public sealed record Split(
         ? bank.InputName(input.Channel, track.Width)
         : "no input";
 
+    /// <summary>True if there is such an element.</summary>
+    public bool HasElement(ElementRef element) => Unit(element.UnitId)?.Chart.Element(element.ElementId) is not null;
+
+    /// <summary>True if there is such an input.</summary>
+    public bool HasInput(InputRef input) => Fits(input, Width.Mono);
+
+    /// <summary>True if there is such an input, and for a pair the one beside it.</summary>
+    public bool Fits(InputRef input, Width width) =>
+        Bank(input.BankId) is { } bank && input.Channel >= 1 && input.Channel <= bank.Count - (int)width + 1;
+
     /// <summary>The name of an element of this split, as its chart has it.</summary>
     public string NameOf(ElementRef element) => Unit(element.UnitId)?.Chart.Element(element.ElementId)?.Name ?? element.ToString();
 
@@ -133,39 +143,47 @@ public sealed record Split(
         TrackGroups = [.. TrackGroups.Select(g => g.Bus?.BankId == bank.Id ? g with { Bus = null } : g)],
     };
 
-    /// <summary>The same split without rides, ticks, crossed cables and open settings of what is not there any more.</summary>
-    public Split Tidied()
+    /// <summary>The same split without whatever refers to what is not there any more: rides, ticks, cables, inputs, open settings.</summary>
+    public Split Tidied() => this with
     {
-        bool IsThere(ElementRef element) => Unit(element.UnitId)?.Chart.Element(element.ElementId) is not null;
-        bool IsInput(InputRef input) => Bank(input.BankId) is { } bank && input.Channel >= 1 && input.Channel <= bank.Count;
-        return this with
+        Rides = Rides.RemoveAll(r => !HasElement(r.Element)),
+        Steps = Steps.RemoveAll(s => !HasElement(s.Element)),
+        Ticked = Ticked.RemoveAll(t => !HasElement(t.Element)),
+        Cables = Cables.RemoveAll(c => !HasInput(c.Input) || !(Unit(c.UnitId)?.Chart.Channels >= c.Channel)),
+        Tracks = All(Tracks, t => (t.Input is null || Fits(t.Input, t.Width)) && (t.Bus is null || Fits(t.Bus, t.Width)), t => t with
         {
-            Rides = Rides.RemoveAll(r => !IsThere(r.Element)),
-            Steps = Steps.RemoveAll(s => !IsThere(s.Element)),
-            Ticked = Ticked.RemoveAll(t => !IsThere(t.Element)),
-            Interface = Interface.Crossed.All(c => IsInput(c.A) && IsInput(c.B))
-                ? Interface
-                : Interface with { Crossed = Interface.Crossed.RemoveAll(c => !IsInput(c.A) || !IsInput(c.B)) },
-            Units = Units.All(u => u.Simulated.NotMade.All(i => i < u.Chart.Settings.Length))
-                ? Units
-                : [.. Units.Select(u => u with { Simulated = u.Simulated with { NotMade = u.Simulated.NotMade.RemoveAll(i => i >= u.Chart.Settings.Length) } })],
-        };
-    }
+            Input = t.Input is not null && Fits(t.Input, t.Width) ? t.Input : null,
+            Bus = t.Bus is not null && Fits(t.Bus, t.Width) ? t.Bus : null,
+        }),
+        TrackGroups = All(TrackGroups, g => g.Bus is null || Fits(g.Bus, Width.Stereo), g => g with { Bus = null }),
+        Banks = All(Banks, b => b.Off.All(i => i <= b.Count), b => b with { Off = b.Off.RemoveAll(i => i > b.Count) }),
+        Interface = Interface.Crossed.All(c => HasInput(c.A) && HasInput(c.B))
+            ? Interface
+            : Interface with { Crossed = Interface.Crossed.RemoveAll(c => !HasInput(c.A) || !HasInput(c.B)) },
+        Units = All(
+            Units,
+            u => u.Simulated.NotMade.All(i => i < u.Chart.Settings.Length),
+            u => u with { Simulated = u.Simulated with { NotMade = u.Simulated.NotMade.RemoveAll(i => i >= u.Chart.Settings.Length) } }),
+    };
+
+    /// <summary>What is sound stays the same object, so that it need not be looked at again.</summary>
+    private static ImmutableArray<T> All<T>(ImmutableArray<T> list, Func<T, bool> isSound, Func<T, T> mended) =>
+        list.All(isSound) ? list : [.. list.Select(part => isSound(part) ? part : mended(part))];
 
     /// <summary>The same split with one track changed.</summary>
     public Split With(Track track) => this with { Tracks = [.. Tracks.Select(t => t.Id == track.Id ? track : t)] };
 
     /// <summary>The same split with the settings of one element changed.</summary>
-    public Split With(string unitId, UnitElement element)
+    public Split With(UnitId unitId, UnitElement element)
     {
         var unit = Units.First(u => u.Id == unitId);
         return With(unit with { Elements = [.. unit.Elements.Select(e => e.ElementId == element.ElementId ? element : e)] });
     }
 
     /// <summary>An id for a new track.</summary>
-    public string NewTrackId()
+    public TrackId NewTrackId()
     {
-        var highest = Tracks.Select(t => int.TryParse(t.Id.AsSpan(1), out var n) ? n : 0).DefaultIfEmpty().Max();
-        return $"t{highest + 1}";
+        var highest = Tracks.Select(t => t.Id.Number).DefaultIfEmpty().Max();
+        return new TrackId(highest + 1);
     }
 }

@@ -9,7 +9,7 @@ public static class SplitJson
     /// <summary>Camel case, names for enumerations, nothing left out.</summary>
     public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
     {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
         WriteIndented = false,
         RespectNullableAnnotations = true,
         RespectRequiredConstructorParameters = true,

@@ -1,4 +1,6 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Splits;
 
@@ -6,7 +8,7 @@ namespace GateSplit.Core.Splits;
 /// <param name="Id">Short id, unique in the split.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Width">Mono or stereo.</param>
-public sealed record Track(string Id, string Name, Width Width)
+public sealed record Track(TrackId Id, string Name, Width Width)
 {
     /// <summary>What it listens to; null for nothing.</summary>
     public InputRef? Input { get; init; }
@@ -24,13 +26,13 @@ public sealed record Track(string Id, string Name, Width Width)
     public InputRef? Bus { get; init; }
 
     /// <summary>The group it belongs to; null for none.</summary>
-    public string? GroupId { get; init; }
+    public TrackGroupId? GroupId { get; init; }
 
     /// <summary>Its fader in dB, after the recording.</summary>
-    public double LevelDb { get; init; }
+    public Decibels LevelDb { get; init; }
 
     /// <summary>Its pan or balance in the recorder's mix, -1 left to 1 right, after the recording.</summary>
-    public double Pan { get; init; }
+    public Pan Pan { get; init; }
 
     /// <summary>True for a channel that is only heard and mixed, never recorded.</summary>
     public bool Live { get; init; }
@@ -43,4 +45,40 @@ public sealed record Track(string Id, string Name, Width Width)
 
     /// <summary>Its name, or words that stand in for one.</summary>
     public string Title => string.IsNullOrWhiteSpace(Name) ? "a track with no name" : Name;
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(Split split, string place)
+    {
+        if (Id.Number < 1 || Id != new TrackId(Id.Number))
+        {
+            return [new Misfit($"{place}.id", "The tracks need ids of their own: t1, t2 and so on.")];
+        }
+
+        if (!Names.FitBlank(Name))
+        {
+            return [new Misfit($"{place}.name", Name?.Length <= Names.Longest
+                ? "A track's name is one line, without tabs or other control characters."
+                : $"A track's name has at most {Names.Longest} characters.")];
+        }
+
+        return Enum.IsDefined(Width) ? Routing(split, place).Concat(Mixing(split, place)) : [new Misfit($"{place}.width", "A track is mono or stereo.")];
+    }
+
+    private IEnumerable<Misfit> Routing(Split split, string place) =>
+    [
+        .. Core.Misfits.Unless(Input is null || split.Fits(Input, Width), $"{place}.input", $"{Title} listens to a row of inputs, or to inputs of it, that there are not."),
+        .. Core.Misfits.Unless(
+            Bus is null || (split.Fits(Bus, Width) && split.Bank(Bus.BankId)!.Kind is BankKind.Buses or BankKind.Loopback),
+            $"{place}.bus",
+            "A track can only be sent to a bus or a looped-back pair."),
+        .. Core.Misfits.Unless(Pass is >= 1 and <= SplitRules.MostPasses, $"{place}.pass", $"A split has 1 to {SplitRules.MostPasses} passes."),
+        .. Core.Misfits.Unless(Enum.IsDefined(Monitor), $"{place}.monitor", "A track is monitored never, while armed, or always."),
+    ];
+
+    private IEnumerable<Misfit> Mixing(Split split, string place) =>
+    [
+        .. Core.Misfits.Unless(GroupId is null || split.TrackGroup(GroupId) is not null, $"{place}.groupId", $"{Title} is in a group that is not there."),
+        .. Core.Misfits.Unless(ChartRules.Levels.Hold(LevelDb), $"{place}.levelDb", "A level goes from -120 to +12 dB."),
+        .. Core.Misfits.Unless(Pan.Limits.Hold(Pan), $"{place}.pan", "Pan goes from -1 (left) to 1 (right)."),
+    ];
 }

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Splits;
 
@@ -11,13 +13,13 @@ namespace GateSplit.Core.Splits;
 /// <param name="Elements">One for each element of the chart, in its order.</param>
 /// <param name="Voices">One for each voice of the chart, in its order.</param>
 public sealed record Unit(
-    string Id, string Name, Chart Chart, string ModeId, ImmutableArray<UnitElement> Elements, ImmutableArray<UnitVoice> Voices)
+    UnitId Id, string Name, Chart Chart, ModeId ModeId, ImmutableArray<UnitElement> Elements, ImmutableArray<UnitVoice> Voices)
 {
     /// <summary>The groups that were set otherwise than the chart has them.</summary>
     public ImmutableArray<UnitGroup> Groups { get; init; } = [];
 
     /// <summary>The mode it really is in while the restart that the chosen one needs is still to come; null if none is.</summary>
-    public string? ModeInForceId { get; init; }
+    public ModeId? ModeInForceId { get; init; }
 
     /// <summary>Ports declared since it was loaded last; they carry nothing yet.</summary>
     public ImmutableArray<int> UnloadedPorts { get; init; } = [];
@@ -32,10 +34,10 @@ public sealed record Unit(
     public ChartMode Mode => Chart.Modes.First(m => m.Id == ModeId);
 
     /// <summary>The settings of an element.</summary>
-    public UnitElement Element(string id) => Elements.First(e => e.ElementId == id);
+    public UnitElement Element(ElementId id) => Elements.First(e => e.ElementId == id);
 
     /// <summary>The shape of a voice.</summary>
-    public UnitVoice Voice(string id) => Voices.First(v => v.VoiceId == id);
+    public UnitVoice Voice(VoiceId id) => Voices.First(v => v.VoiceId == id);
 
     /// <summary>The mode that it really is in.</summary>
     public ChartMode ModeInForce => Chart.Modes.FirstOrDefault(m => m.Id == ModeInForceId) ?? Mode;
@@ -77,7 +79,7 @@ public sealed record Unit(
     public UnitGroup Group(string name) => Groups.FirstOrDefault(g => g.Name == name) ?? new UnitGroup(name)
     {
         Port = Chart.Group(name)?.Port,
-        FaderDb = Chart.Group(name)?.FaderDb ?? 0,
+        FaderDb = Chart.Group(name)?.FaderDb ?? Decibels.Unity,
     };
 
     /// <summary>The number of the port of an element's own, or of the first group on its way that has one; null if none has.</summary>
@@ -88,11 +90,45 @@ public sealed record Unit(
         AssignedPort(element) is { } number ? Chart.Port(number) : element.InMain ? Chart.MainPort : null;
 
     /// <summary>A source as it is when new.</summary>
-    public static Unit FromChart(string id, Chart chart) => new(
+    public static Unit FromChart(UnitId id, Chart chart) => new(
         id,
         chart.Name,
         chart,
         chart.Modes[0].Id,
         [.. chart.Elements.Select(e => new UnitElement(e.Id) { Port = e.Port, InMain = e.InMain, FaderDb = e.FaderDb, Pan = e.Pan })],
         [.. chart.Voices.Select(v => new UnitVoice(v.Id))]);
+
+    /// <summary>What in it does not fit; its chart is sound.</summary>
+    internal IEnumerable<Misfit> Misfits(string place) => Core.Misfits.OfList(Elements, $"{place}.elements", ChartRules.MostElements)
+        .Concat(Core.Misfits.OfList(Voices, $"{place}.voices", ChartRules.MostElements))
+        .Concat(Core.Misfits.OfList(Groups, $"{place}.groups", ChartRules.MostParts)) is var gaps && gaps.Any() ? gaps : About(place).Concat(Parts(place));
+
+    private IEnumerable<Misfit> About(string place) =>
+    [
+        .. Core.Misfits.Unless(Names.FitId(Id.Value), $"{place}.id", "An id is made of small letters, digits and hyphens."),
+        .. Core.Misfits.Unless(Names.Fit(Name), $"{place}.name", $"A source needs a name of 1 to {Names.Longest} characters."),
+        .. Core.Misfits.Unless(Chart.Modes.Any(m => m.Id == ModeId), $"{place}.modeId", $"{Name} is in a mode that its chart does not have."),
+        .. Core.Misfits.Unless(ModeInForceId is not { } force || Chart.Modes.Any(m => m.Id == force), $"{place}.modeInForceId", $"{Name} is in a mode that its chart does not have."),
+        .. Core.Misfits.Unless(Enum.IsDefined(Clock), $"{place}.clock", $"{Name} follows, leads or runs free."),
+        .. Core.Misfits.Unless(
+            !UnloadedPorts.IsDefault && UnloadedPorts.All(p => Chart.Port(p) is not null) && UnloadedPorts.Distinct().Count() == UnloadedPorts.Length,
+            $"{place}.unloadedPorts",
+            $"{Name} has no such ports to load."),
+    ];
+
+    private IEnumerable<Misfit> Parts(string place)
+    {
+        if (Elements.Length != Chart.Elements.Length || Voices.Length != Chart.Voices.Length
+            || !Elements.Select(e => e.ElementId).ToHashSet().SetEquals(Chart.Elements.Select(e => e.Id))
+            || !Voices.Select(v => v.VoiceId).ToHashSet().SetEquals(Chart.Voices.Select(v => v.Id)))
+        {
+            return [new Misfit($"{place}.elements", $"The settings of {Name} do not name every element and voice of its chart once.")];
+        }
+
+        return Elements.SelectMany((e, i) => e.Misfits(Chart, $"{place}.elements[{i}]"))
+            .Concat(Voices.SelectMany((v, i) => v.Misfits($"{place}.voices[{i}]")))
+            .Concat(Groups.SelectMany((g, i) => g.Misfits(this, $"{place}.groups[{i}]")))
+            .Concat(Core.Misfits.Twice(Groups, g => g.Name, i => $"{place}.groups[{i}].name", name => $"The group {name} is there twice."))
+            .Concat(Simulated is null ? [new Misfit($"{place}.simulated", "How its stand-in behaves is missing.")] : Simulated.Misfits(this, $"{place}.simulated"));
+    }
 }

@@ -1,3 +1,6 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Splits;
 
 /// <summary>How a group of a source is set in this session.</summary>
@@ -8,8 +11,16 @@ public sealed record UnitGroup(string Name)
     public int? Port { get; init; }
 
     /// <summary>Fader in dB.</summary>
-    public double FaderDb { get; init; }
+    public Decibels FaderDb { get; init; }
 
     /// <summary>True if it is muted on the source.</summary>
     public bool Muted { get; init; }
+
+    /// <summary>What in it does not fit.</summary>
+    internal IEnumerable<Misfit> Misfits(Unit unit, string place) =>
+    [
+        .. Core.Misfits.Unless(Name is not null && unit.Chart.Group(Name) is not null, $"{place}.name", $"{unit.Name} has no group {Name}."),
+        .. Core.Misfits.Unless(Port is not { } port || unit.Chart.Port(port) is not null, $"{place}.port", $"{unit.Name} has no port {Port}."),
+        .. Core.Misfits.Unless(ChartRules.Levels.Hold(FaderDb), $"{place}.faderDb", "A fader goes from -120 to +12 dB."),
+    ];
 }

@@ -1,4 +1,3 @@
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -23,7 +22,7 @@ internal sealed class Converter
     public Converter(SimulatedInterface simulated, int seed, int mostFrames)
     {
         _late = simulated.LatencySamples > 0 ? new DelayLine(simulated.LatencySamples, mostFrames) : null;
-        _noise = simulated.NoiseDb is { } db ? (float)(new Decibels(db).Ratio / RmsOfDifference) : 0;
+        _noise = simulated.NoiseDb is { } db ? (float)(db.Ratio / RmsOfDifference) : 0;
         _clips = simulated.Clips;
         _state = (uint)seed * 2654435761u | 1;
     }

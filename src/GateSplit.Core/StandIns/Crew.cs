@@ -1,4 +1,5 @@
 using System.Runtime.ExceptionServices;
+using GateSplit.Core.Charts;
 
 namespace GateSplit.Core.StandIns;
 

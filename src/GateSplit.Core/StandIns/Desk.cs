@@ -7,10 +7,10 @@ namespace GateSplit.Core.StandIns;
 /// <summary>The recorder's tracks: what arrives on each, buses after the tracks that feed them.</summary>
 internal sealed class Desk
 {
-    private readonly Dictionary<string, float[][]> _tracks;
-    private readonly Dictionary<string, DeskFeed[]> _feeds;
-    private readonly Dictionary<string, UnitStandIn?> _sources;
-    private readonly ImmutableArray<string> _order;
+    private readonly Dictionary<TrackId, float[][]> _tracks;
+    private readonly Dictionary<TrackId, DeskFeed[]> _feeds;
+    private readonly Dictionary<TrackId, UnitStandIn?> _sources;
+    private readonly ImmutableArray<TrackId> _order;
 
     /// <summary>Makes a desk.</summary>
     /// <param name="split">The split.</param>
@@ -18,7 +18,7 @@ internal sealed class Desk
     /// <param name="sources">What plays.</param>
     /// <param name="mostFrames">The longest block.</param>
     /// <param name="needed">The tracks that are worked out; null for all.</param>
-    public Desk(Split split, SplitSignal signal, Dictionary<string, UnitStandIn> sources, int mostFrames, IReadOnlySet<string>? needed = null)
+    public Desk(Split split, SplitSignal signal, Dictionary<UnitId, UnitStandIn> sources, int mostFrames, IReadOnlySet<TrackId>? needed = null)
     {
         _tracks = split.Tracks.ToDictionary(t => t.Id, t => Enumerable.Range(0, (int)t.Width).Select(_ => new float[mostFrames]).ToArray());
         _order = [.. Order(split, signal).Where(id => needed?.Contains(id) != false)];
@@ -42,10 +42,10 @@ internal sealed class Desk
     }
 
     /// <summary>The tracks that feed others or are fed by them, those that feed first. All others may be mixed in any order, and side by side.</summary>
-    public ImmutableArray<string> Joined { get; }
+    public ImmutableArray<TrackId> Joined { get; }
 
     /// <summary>A source that feeds a track; null if none does.</summary>
-    public UnitStandIn? FirstSource(string trackId) => _sources.GetValueOrDefault(trackId);
+    public UnitStandIn? FirstSource(TrackId trackId) => _sources.GetValueOrDefault(trackId);
 
     /// <summary>What arrived on one side of a track in the block that <see cref="Mix(Block)"/> or <see cref="MixJoined"/> mixed last.</summary>
     public Span<float> Samples(Track track, int side, Block block) => _tracks[track.Id][side].AsSpan(0, block.Frames);
@@ -64,7 +64,7 @@ internal sealed class Desk
     /// <param name="right">Receives the right side; empty for a mono track.</param>
     public void Mix(Track track, Block block, int from, Span<float> left, Span<float> right) => Mix(track.Id, block, from, left, right);
 
-    private void MixAll(ImmutableArray<string> ids, Block block)
+    private void MixAll(ImmutableArray<TrackId> ids, Block block)
     {
         foreach (var id in ids)
         {
@@ -73,7 +73,7 @@ internal sealed class Desk
         }
     }
 
-    private void Mix(string id, Block block, int from, Span<float> left, Span<float> right)
+    private void Mix(TrackId id, Block block, int from, Span<float> left, Span<float> right)
     {
         bool anyLeft = false, anyRight = false;
         foreach (var feed in _feeds[id])
@@ -92,10 +92,10 @@ internal sealed class Desk
         right[..(anyRight ? 0 : right.Length)].Clear();
     }
 
-    private static ImmutableArray<string> Order(Split split, SplitSignal signal)
+    private static ImmutableArray<TrackId> Order(Split split, SplitSignal signal)
     {
-        var order = ImmutableArray.CreateBuilder<string>();
-        void Visit(string id)
+        var order = ImmutableArray.CreateBuilder<TrackId>();
+        void Visit(TrackId id)
         {
             if (order.Contains(id))
             {

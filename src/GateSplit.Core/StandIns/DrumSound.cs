@@ -1,7 +1,6 @@
 using System.Runtime.CompilerServices;
 using System.Runtime.Intrinsics;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -70,7 +69,7 @@ internal sealed class DrumSound
     public DrumSound(DrumPatch patch, UnitVoice shape, PlayedNote note, int sampleRate, uint seed)
     {
         var tune = Maths.Exp2(shape.TuneSemitones / 12);
-        _gain = (float)(note.Gain * new Decibels(shape.LevelDb).Ratio);
+        _gain = (float)(note.Gain * shape.LevelDb.Ratio);
         _bodyStep = patch.BodyHz * tune / sampleRate;
         _bendDepth = Maths.Exp2(patch.BendOctaves) - 1;
         _bendFactor = Maths.DecayFactor(patch.BendSeconds, sampleRate);

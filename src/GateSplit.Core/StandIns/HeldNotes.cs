@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Quantities;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -422,7 +422,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private bool _attacking = true;
 
         /// <summary>The level of an envelope of 1.</summary>
-        public float Gain { get; } = (float)(note.Gain * patch.Level * new Decibels(shape.LevelDb).Ratio);
+        public float Gain { get; } = (float)(note.Gain * patch.Level * shape.LevelDb.Ratio);
 
         /// <summary>The line from a frame to the end of the piece that begins there.</summary>
         /// <param name="frame">The frame.</param>

@@ -241,7 +241,7 @@ public sealed class LiveRig
         private readonly Split _split;
         private readonly SoundingRig _room;
         private readonly ImmutableArray<(Track Track, Converter[] Converters, Gain2x2 Gain)> _tracks;
-        private readonly (string UnitId, int First, int Last)? _main;
+        private readonly (UnitId UnitId, int First, int Last)? _main;
         private readonly float[][] _unheard = [new float[BlockFrames], new float[BlockFrames]];
         private long _position;
         private long _number;
@@ -253,7 +253,7 @@ public sealed class LiveRig
                 : ear.TrackIds.IsEmpty ? split.Tracks.Where(t => t.Heard && t.Bus is null && split.TrackGroup(t.GroupId) is not { Sums: true })
                 : split.Tracks.Where(t => ear.TrackIds.Contains(t.Id));
             _tracks = [.. heard.Select(t => (t, Converter.Of(t, split, BlockFrames), GainOf(t)))];
-            _main = split.Unit(ear.UnitId ?? "") is { } unit ? (unit.Id, unit.Chart.MainPort.FirstChannel, unit.Chart.MainPort.LastChannel) : null;
+            _main = ear.UnitId is { } id && split.Unit(id) is { } unit ? (unit.Id, unit.Chart.MainPort.FirstChannel, unit.Chart.MainPort.LastChannel) : null;
             _room = new SoundingRig(split, song, _tracks.Select(t => t.Track.Id), ear.UnitId, BlockFrames);
             var started = song.Tempos.ToSamples(song.Metres.BarStart(split.Pass.StartBar - 1), sampleRate);
             _position = Math.Max(Math.Min(started, _room.FirstFrame), frame - (long)(WarmSeconds * sampleRate));
@@ -308,8 +308,8 @@ public sealed class LiveRig
 
         private Gain2x2 GainOf(Track track)
         {
-            var level = (new Decibels(track.LevelDb) + new Decibels(_split.TrackGroup(track.GroupId)?.LevelDb ?? 0)).Ratio;
-            return level * (track.Width == Charts.Width.Mono ? Gain2x2.Pan(track.Pan) : Gain2x2.Balance(track.Pan));
+            var level = (track.LevelDb + (_split.TrackGroup(track.GroupId)?.LevelDb ?? Decibels.Unity)).Ratio;
+            return level * (track.Width == Charts.Width.Mono ? Gain2x2.Panned(track.Pan) : Gain2x2.Balanced(track.Pan));
         }
     }
 }

@@ -1,5 +1,4 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
@@ -25,7 +24,7 @@ internal sealed class Master
     public Master(MasterPatch patch, int sampleRate)
     {
         _patch = patch;
-        _threshold = (float)new Decibels(patch.ThresholdDb).Ratio;
+        _threshold = (float)patch.ThresholdDb.Ratio;
         _attack = 1 - (float)Maths.DecayFactor(AttackSeconds, sampleRate);
         _release = 1 - (float)Maths.DecayFactor(ReleaseSeconds, sampleRate);
         _filter = patch.LowPassHz is { } hertz ? (float)(1 - Maths.OnePoleShare(hertz, sampleRate)) : 1;

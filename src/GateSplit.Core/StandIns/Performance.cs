@@ -16,7 +16,7 @@ internal static class Performance
     /// <param name="unit">The source.</param>
     /// <param name="song">The notes.</param>
     /// <param name="split">How it is recorded and performed: of a loop that has settled, the end of the round before is played too.</param>
-    public static Dictionary<string, ImmutableArray<PlayedNote>> Of(Unit unit, Song song, Split split)
+    public static Dictionary<VoiceId, ImmutableArray<PlayedNote>> Of(Unit unit, Song song, Split split)
     {
         var pass = split.Pass;
         var chart = unit.Chart;

@@ -1,5 +1,4 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
@@ -18,10 +17,10 @@ public static class Ping
 
     private static readonly Chart Source = new("ping", "Ping", SourceKind.PlugIn, "A short hit.")
     {
-        Voices = [new ChartVoice("hit", "Hit", 1, []) { Drum = new DrumPatch { BodyHz = 900, BodyLevel = 0.4, BodyDecaySeconds = 0.02, NoiseLevel = 0.3, NoiseDecaySeconds = 0.02, NoiseLowHz = 100, NoiseHighHz = 15000 } }],
-        Elements = [new ChartElement("hit", "Hit", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing("hit")] }],
+        Voices = [new ChartVoice(new VoiceId("hit"), "Hit", 1, []) { Drum = new DrumPatch { BodyHz = 900, BodyLevel = 0.4, BodyDecaySeconds = 0.02, NoiseLevel = 0.3, NoiseDecaySeconds = 0.02, NoiseLowHz = 100, NoiseHighHz = 15000 } }],
+        Elements = [new ChartElement(new ElementId("hit"), "Hit", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("hit"))] }],
         Ports = [new ChartPort(1, "Out", 1, Width.Stereo, Tap.AfterFader) { IsMain = true }],
-        Modes = [new ChartMode("all", "All", [1], NeedsRestart: false)],
+        Modes = [new ChartMode(new ModeId("all"), "All", [1], NeedsRestart: false)],
     };
 
     /// <summary>Measures the round trip of a pair in the simulated rig.</summary>
@@ -38,16 +37,16 @@ public static class Ping
             Interface = split.Interface with { Crossed = [] },
             Tracks =
             [
-                new Track("t1", "Out", Width.Stereo) { Input = new InputRef(start.BankOf(unit).Id, 1), Armed = false, Monitor = MonitorMode.Always, Bus = new InputRef(pair.Id, 1) },
-                new Track("t2", "In", Width.Stereo) { Input = new InputRef(pair.Id, 1), Monitor = MonitorMode.Never },
+                new Track(new TrackId("t1"), "Out", Width.Stereo) { Input = new InputRef(start.BankOf(unit).Id, 1), Armed = false, Monitor = MonitorMode.Always, Bus = new InputRef(pair.Id, 1) },
+                new Track(new TrackId("t2"), "In", Width.Stereo) { Input = new InputRef(pair.Id, 1), Monitor = MonitorMode.Never },
             ],
         };
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
         writer.Hold(1, 60, 127, 0, 0.25);
-        var rig = new SoundingRig(patched, Song.Of(writer.ToFile("Ping", 1)), ["t1", "t2"], null, BlockFrames);
+        var rig = new SoundingRig(patched, Song.Of(writer.ToFile("Ping", 1)), [new TrackId("t1"), new TrackId("t2")], null, BlockFrames);
         var (sent, received) = (new List<float>(), new List<float>());
         var converters = Converter.Of(patched.Tracks[1], patched, BlockFrames);
-        for (var number = 0; received.Count < SetBank.LongestDelaySamples + HitFrames; number++)
+        for (var number = 0; received.Count < Bank.LongestDelaySamples + HitFrames; number++)
         {
             var block = new Block(number, (long)number * BlockFrames, BlockFrames);
             rig.Render(block);
@@ -62,7 +61,7 @@ public static class Ping
         }
 
         float[] hit = [.. sent.Take(HitFrames)], heard = [.. received];
-        return Enumerable.Range(0, SetBank.LongestDelaySamples + 1).MaxBy(lag => Correlation(hit, heard.AsSpan(lag, HitFrames)));
+        return Enumerable.Range(0, Bank.LongestDelaySamples + 1).MaxBy(lag => Correlation(hit, heard.AsSpan(lag, HitFrames)));
     }
 
     /// <summary>Polarity does not matter: outboard may turn it over.</summary>

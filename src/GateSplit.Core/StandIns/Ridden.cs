@@ -33,7 +33,7 @@ internal sealed class Ridden
     public bool MovesSend => _send is not null;
 
     /// <summary>The rides of an element; null if it has none of this kind.</summary>
-    public static Ridden? Of(ChartElement element, IReadOnlyDictionary<(string, RideControl), RideCurve> curves, int sampleRate)
+    public static Ridden? Of(ChartElement element, IReadOnlyDictionary<(ElementId, RideControl), RideCurve> curves, int sampleRate)
     {
         RideCurve? Of(RideControl control) => curves.GetValueOrDefault((element.Id, control));
         var ridden = new Ridden(Of(RideControl.Filter), Of(RideControl.Mute), Of(RideControl.Level), Of(RideControl.Send), sampleRate);

@@ -13,7 +13,7 @@ internal sealed class SoundingRig
     /// <param name="tracks">The tracks that are wanted; only what they need is worked out.</param>
     /// <param name="mainOf">A source whose main mix is wanted besides; null for none.</param>
     /// <param name="mostFrames">The longest block.</param>
-    public SoundingRig(Split split, Song song, IEnumerable<string> tracks, string? mainOf, int mostFrames)
+    public SoundingRig(Split split, Song song, IEnumerable<TrackId> tracks, UnitId? mainOf, int mostFrames)
     {
         var signal = SplitSignal.InRig(split);
         var needed = signal.WithFeeding(tracks);
@@ -25,7 +25,7 @@ internal sealed class SoundingRig
     }
 
     /// <summary>By the ids of their units.</summary>
-    public Dictionary<string, UnitStandIn> Sources { get; }
+    public Dictionary<UnitId, UnitStandIn> Sources { get; }
 
     /// <summary>What they play.</summary>
     public Voices Voices { get; }

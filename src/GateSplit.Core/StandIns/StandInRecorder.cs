@@ -32,13 +32,13 @@ public sealed class StandInRecorder
     public int Threads { get; init; } = 2;
 
     /// <summary>The tracks to record again; null for all that are armed.</summary>
-    public IReadOnlySet<string>? Only { get; init; }
+    public IReadOnlySet<TrackId>? Only { get; init; }
 
     /// <summary>Set when somebody stops a pass early: what was recorded until then is kept.</summary>
     public CancellationToken Enough { get; init; }
 
     /// <summary>Told the highest sample of each track in the block that was recorded last; null if nobody watches.</summary>
-    public Action<IReadOnlyList<(string TrackId, float Peak)>>? Levels { get; init; }
+    public Action<IReadOnlyList<(TrackId TrackId, float Peak)>>? Levels { get; init; }
 
     /// <summary>Why no pass can run with this split; null if one can.</summary>
     public string? Refusal()
@@ -71,7 +71,7 @@ public sealed class StandInRecorder
         }
 
         var passes = Recorded(_view).Select(t => t.Pass).Distinct().Order().ToList();
-        var printed = new Dictionary<string, PrintedTrack>();
+        var printed = new Dictionary<TrackId, PrintedTrack>();
         try
         {
             for (var i = 0; i < passes.Count; i++)
@@ -278,7 +278,7 @@ public sealed class StandInRecorder
             _right = new float[_format.Channels == 1 ? 0 : StretchFrames];
         }
 
-        public string TrackId => _track.Id;
+        public TrackId TrackId => _track.Id;
 
         /// <summary>Mixes and records a block of a track by itself.</summary>
         public void Record(Desk desk, Block block)
@@ -328,7 +328,7 @@ public sealed class StandInRecorder
         }
 
         /// <summary>The highest sample of the block that was recorded last.</summary>
-        public (string TrackId, float Peak) Level => (_track.Id, _level);
+        public (TrackId TrackId, float Peak) Level => (_track.Id, _level);
 
         /// <summary>Converts and encodes a stretch, and measures what it decodes to. What sounds before the first bar is only converted.</summary>
         /// <param name="left">Left, or all of a mono track; changed.</param>

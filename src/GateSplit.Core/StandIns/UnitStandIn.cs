@@ -32,7 +32,7 @@ public sealed class UnitStandIn
     private readonly float[][] _sendBus;
     private readonly Element? _alone;
     private readonly bool _mainHeard;
-    private readonly Dictionary<(string, RideControl), RideCurve> _curves;
+    private readonly Dictionary<(ElementId, RideControl), RideCurve> _curves;
 
     /// <summary>Sets a source up.</summary>
     /// <param name="unit">The unit it obeys.</param>
@@ -98,7 +98,7 @@ public sealed class UnitStandIn
     internal ImmutableArray<VoiceStandIn> HeardVoices { get; }
 
     /// <summary>The ride of an element's control; null if nobody rides it.</summary>
-    internal RideCurve? Curve(string elementId, RideControl control) => _curves.GetValueOrDefault((elementId, control));
+    internal RideCurve? Curve(ElementId elementId, RideControl control) => _curves.GetValueOrDefault((elementId, control));
 
     /// <summary>How strong the soloed element is before its fader, over all that was rendered.</summary>
     public PairPower Alone { get; private set; }
@@ -151,15 +151,15 @@ public sealed class UnitStandIn
 
     private ImmutableArray<Heard> Hearings(ChartElement element, int sampleRate)
     {
-        var bleed = element.Kind == ElementKind.Microphone ? _unit.Element(element.Id).BleedDb : 0;
+        var bleed = element.Kind == ElementKind.Microphone ? _unit.Element(element.Id).BleedDb : Decibels.Unity;
         return
         [
             .. element.Hears
                 .Select(h => new Heard(
                     _voices.First(v => v.Id == h.VoiceId),
                     DelaySamples(h, sampleRate),
-                    (element.Width == Width.Mono ? new Gain2x2(1, 0, 0, 0) : Gain2x2.Pan(h.Pan)) is var shape
-                        ? new Decibels(h.GainDb + (h.Bleed ? bleed : 0)).Ratio * shape
+                    (element.Width == Width.Mono ? new Gain2x2(1, 0, 0, 0) : Gain2x2.Panned(h.Pan)) is var shape
+                        ? (h.GainDb + (h.Bleed ? bleed : Decibels.Unity)).Ratio * shape
                         : default))
                 .Where(h => !h.Voice.IsIdle),
         ];
@@ -218,7 +218,7 @@ public sealed class UnitStandIn
     }
 
     /// <summary>How a voice is set at a frame: as its unit has it, moved by the rides of the element whose own voice it is.</summary>
-    private static Func<long, UnitVoice> ShapeOf(Unit unit, string voiceId, Dictionary<(string, RideControl), RideCurve> curves)
+    private static Func<long, UnitVoice> ShapeOf(Unit unit, VoiceId voiceId, Dictionary<(ElementId, RideControl), RideCurve> curves)
     {
         var shape = unit.Voice(voiceId);
         RideCurve? Moving(RideControl control) => unit.Chart.Elements

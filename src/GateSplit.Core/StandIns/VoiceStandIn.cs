@@ -40,7 +40,7 @@ internal sealed class VoiceStandIn
     }
 
     /// <summary>Its id on the chart.</summary>
-    public string Id { get; }
+    public VoiceId Id { get; }
 
     /// <summary>What its held notes are; null for a voice that is struck, or that never sounds.</summary>
     public HeldVoice? Held { get; }
@@ -101,10 +101,10 @@ internal sealed class VoiceStandIn
     }
 
     /// <summary>FNV-1a over the voice's id: its own noise for every voice, the same in every run.</summary>
-    private static uint Seed(string id)
+    private static uint Seed(VoiceId id)
     {
         var hash = 2166136261u;
-        foreach (var c in id)
+        foreach (var c in id.Value)
         {
             hash = (hash ^ c) * 16777619u;
         }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
 
@@ -9,7 +10,7 @@ namespace GateSplit.Core.StandIns;
 /// <param name="Measured">RMS of both sides together as it arrived.</param>
 /// <param name="Peak">The highest sample that arrived.</param>
 /// <param name="Meter">The highest sample of each twentieth of a second.</param>
-public sealed record WalkedTrack(string TrackId, Decibels Predicted, Decibels Measured, Decibels Peak, ImmutableArray<float> Meter)
+public sealed record WalkedTrack(TrackId TrackId, Decibels Predicted, Decibels Measured, Decibels Peak, ImmutableArray<float> Meter)
 {
     /// <summary>What is weaker than this, in dBFS RMS, has not arrived.</summary>
     public const double SilentDb = -90;

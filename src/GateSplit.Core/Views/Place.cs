@@ -10,7 +10,7 @@ public readonly record struct Place(string Key)
     public static Place Of(ElementRef element) => new($"element:{element}");
 
     /// <summary>A port.</summary>
-    public static Place OfPort(string unitId, int port) => new($"port:{unitId}/{port}");
+    public static Place OfPort(UnitId unitId, int port) => new($"port:{unitId}/{port}");
 
     /// <summary>A track.</summary>
     public static Place Of(Track track) => new($"track:{track.Id}");

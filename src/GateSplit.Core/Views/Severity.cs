@@ -1,3 +1,5 @@
+using GateSplit.Core.Notes;
+
 namespace GateSplit.Core.Views;
 
 /// <summary>How much a finding matters.</summary>

@@ -9,12 +9,12 @@ namespace GateSplit.Core.Views;
 public sealed class SplitView
 {
     private readonly Dictionary<ElementRef, (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> _byRef;
-    private readonly HashSet<(string UnitId, int Port)> _given;
+    private readonly HashSet<(UnitId UnitId, int Port)> _given;
     private readonly HashSet<InputRef> _waiting;
-    private readonly Lazy<Dictionary<string, List<ChartPort>>> _free;
-    private readonly Lazy<string> _newTrackId;
-    private readonly Dictionary<(string UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
-    private readonly Dictionary<string, ImmutableArray<ElementRef>> _soundingIn;
+    private readonly Lazy<Dictionary<UnitId, List<ChartPort>>> _free;
+    private readonly Lazy<TrackId> _newTrackId;
+    private readonly Dictionary<(UnitId UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
+    private readonly Dictionary<TrackId, ImmutableArray<ElementRef>> _soundingIn;
 
     /// <summary>Makes a view.</summary>
     /// <param name="split">The split.</param>
@@ -93,7 +93,7 @@ public sealed class SplitView
     public ImmutableArray<(ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> SoundingElements { get; }
 
     /// <summary>The sounding elements that come out of a port.</summary>
-    public ImmutableArray<PortFeed> SoundingAt(string unitId, int port) =>
+    public ImmutableArray<PortFeed> SoundingAt(UnitId unitId, int port) =>
         _soundingAt.GetValueOrDefault((unitId, port), []);
 
     /// <summary>The sounding elements that arrive in a track by a direct path in the pass in which it is recorded.</summary>
@@ -110,7 +110,7 @@ public sealed class SplitView
     public double RingSeconds(ElementRef element)
     {
         var (_, unit, chart, _) = _byRef[element];
-        double Slowest(string voiceId) => Split.Rides
+        double Slowest(VoiceId voiceId) => Split.Rides
             .Where(r => r.Control == RideControl.Decay && r.Element.UnitId == unit.Id && unit.Chart.Element(r.Element.ElementId) is { } ridden && ridden.Hears.Any(h => !h.Bleed && h.VoiceId == voiceId))
             .SelectMany(r => r.Points.Select(p => p.Value)).DefaultIfEmpty(1).Max();
         return chart.ReturnSeconds + chart.Hears
@@ -120,7 +120,7 @@ public sealed class SplitView
 
     /// <summary>What a loop is, and the track that should not be sent into it: with one, no pass can run.</summary>
     /// <param name="loop">One of <see cref="SplitSignal.Loops"/>.</param>
-    public string Circle(ImmutableArray<string> loop)
+    public string Circle(ImmutableArray<TrackId> loop)
     {
         var titles = loop.Select(id => Split.Track(id)!.Title).ToList();
         return $"The sound runs in a circle and will feed back: {string.Join(", then ", titles.Append(titles[0]))}. Send {titles[^1]} to the main output instead.";
@@ -130,7 +130,7 @@ public sealed class SplitView
     public bool PlaysIn(ElementRef element, int pass) => SettingsOf(element).Pass is not { } only || only == pass;
 
     /// <summary>True if any track listens to a port.</summary>
-    public bool AnyTrackHears(string unitId, int port) =>
+    public bool AnyTrackHears(UnitId unitId, int port) =>
         Signal.Hearing(unitId, port).Any();
 
     /// <summary>True if a track listens where a port arrives, but that input is switched off.</summary>
@@ -141,7 +141,7 @@ public sealed class SplitView
     public ChartPort? FreePort(Unit unit, ChartElement element) => _free.Value[unit.Id].FirstOrDefault(p =>
         (int)p.Width >= (int)element.Width && (element.Ports.IsEmpty || element.Ports.Contains(p.Number)));
 
-    private Dictionary<string, List<ChartPort>> FreePorts() => Split.Units.ToDictionary(
+    private Dictionary<UnitId, List<ChartPort>> FreePorts() => Split.Units.ToDictionary(
         u => u.Id,
         u => u.Chart.Ports.Where(p => !p.IsMain && u.Exposes(p.Number) && !_given.Contains((u.Id, p.Number))).ToList());
 

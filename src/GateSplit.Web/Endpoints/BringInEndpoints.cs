@@ -1,4 +1,5 @@
 using GateSplit.Core;
+using GateSplit.Core.Charts;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;

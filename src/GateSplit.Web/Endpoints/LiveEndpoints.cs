@@ -1,3 +1,4 @@
+using GateSplit.Core;
 using GateSplit.Core.StandIns;
 using GateSplit.Web.Live;
 using GateSplit.Web.Sessions;

@@ -1,5 +1,7 @@
 using System.Globalization;
 using System.Text;
+using GateSplit.Core;
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;

@@ -50,7 +50,7 @@ public static class InputOptions
         return new HtmlString(text.ToString());
     }
 
-    private static string Value(InputRef? input) => input is null ? "" : $"{input.BankId}:{input.Channel}";
+    private static string Value(InputRef? input) => input?.ToString() ?? "";
 
     private static void Option(StringBuilder text, string value, string name, string chosen) => text
         .Append("<option value=\"").Append(Encode(value)).Append(value == chosen ? "\" selected>" : "\">")

@@ -1,3 +1,4 @@
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Npgsql;

@@ -1,4 +1,5 @@
 using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;

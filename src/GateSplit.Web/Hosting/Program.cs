@@ -1,3 +1,4 @@
+using GateSplit.Core.Splits;
 using GateSplit.Web.Hosting;
 
 var options = ServeOptions.Read(args, Environment.GetEnvironmentVariable);

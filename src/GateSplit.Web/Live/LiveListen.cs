@@ -2,6 +2,8 @@ using System.Buffers.Binary;
 using System.Net.WebSockets;
 using System.Runtime.InteropServices;
 using System.Text.Json;
+using GateSplit.Core;
+using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
@@ -226,7 +228,7 @@ public sealed class LiveListen
             double bar;
             lock (_room)
             {
-                if (!_room.Move(new ElementRef(unit, element), control, value))
+                if (!_room.Move(new ElementRef(new UnitId(unit), new ElementId(element)), control, value))
                 {
                     Volatile.Write(ref _changed, true);
                 }

@@ -26,7 +26,7 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
     public virtual async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
 
     /// <summary>Makes an edit.</summary>
-    public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForm.Read(Request.Form, Split, Session.Lines));
+    public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForms.Read(Request.Form, Split, Session.Lines));
 
     /// <summary>Takes the last edit back.</summary>
     public Task<IActionResult> OnPostUndo(int revision) => Step(revision, Sessions.Undo, s => s.Undo, "Undone");

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Notes;
@@ -7,6 +8,7 @@ using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Views;
 using GateSplit.Data;
+using GateSplit.Web.Pages.Shelf;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
 
 namespace GateSplit.Web.Pages;
 

@@ -1,6 +1,7 @@
 using System.Runtime.CompilerServices;
 using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Splits;
 using NJsonSchema;
 
 namespace GateSplit.Core.Tests.Charts;
@@ -35,7 +36,7 @@ public sealed class ChartJsonTests
         { "an id that is no id", f => Chart(f)["id"] = "../etc", "chart.id" },
         { "groups in a circle", f => Chart(f)["groups"] = JsonNode.Parse("""[{"name":"A","parent":"B"},{"name":"B","parent":"C"},{"name":"C","parent":"A"}]"""), "chart.groups[0].parent: A follows itself, by way of A, B and C" },
         { "a parent that is not there", f => Chart(f)["groups"] = JsonNode.Parse("""[{"name":"A","parent":"Z"}]"""), "chart.groups[0].parent: there is no group Z" },
-        { "ten thousand elements", f => Many(Chart(f)["elements"]!.AsArray(), 10_000), "10010 elements or voices are more than the 512 that fit" },
+        { "ten thousand elements", f => Many(Chart(f)["elements"]!.AsArray(), 10_000), "chart.elements: 10010 are too many: 512 are the most" },
     };
 
     [Theory]

@@ -14,7 +14,7 @@ public sealed class ShelfTests
     {
         var chart = Shelf.Find(id)!;
         var split = StartingSplit.Of([chart], 1, 48000);
-        Assert.Null(SplitShape.Trouble(split));
+        Assert.Null(SplitRules.Trouble(split));
         Assert.Equal(chart.Ports.Length, chart.Ports.Select(p => p.Number).Distinct().Count());
 
         // Every channel of the gate belongs to exactly one port.

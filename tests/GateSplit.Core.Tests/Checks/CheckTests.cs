@@ -4,7 +4,10 @@ using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Checks;
 
@@ -16,30 +19,30 @@ public sealed class CheckTests
 
     private static ElementRef OfKit(string id) => Sessions.Element(Kit.Split, id);
 
-    private static string KitTrack(string name) => Sessions.TrackOf(Kit.Split, name).Id;
+    private static string KitTrack(string name) => Sessions.TrackOf(Kit.Split, name).Id.Value;
 
     public static TheoryData<string, bool, Edit[], string> Planted => new()
     {
-        { "Loop", true, [new AddTrack(new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) })], "Echo, then Echo" },
-        { "Mode", false, [new SetMode("u1", "mix")], "Mudlark Nine is set to Mix only" },
+        { "Loop", true, [new AddTrack(new Track(new TrackId("t90"), "Echo", Width.Mono) { Input = new InputRef(new BankId("buses"), 1), Bus = new InputRef(new BankId("buses"), 1) })], "Echo, then Echo" },
+        { "Mode", false, [new SetMode(new UnitId("u1"), new ModeId("mix"))], "Mudlark Nine is set to Mix only" },
         { "SilentLine", true, [new SetMuted(OfKit("ride"), true)], "Ride plays in this song but is muted" },
         { "SilentLine", true, [new SetInMain(OfKit("kick-in"), false)], "not heard anywhere" },
-        { "UnheardPort", true, [new RemoveTrack(KitTrack("Floor tom"))], "Floor tom goes out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there" },
-        { "EmptyTrack", true, [new SetTrackInput(KitTrack("Hat"), null)], "has no input" },
-        { "EmptyTrack", false, [new SetTrackInput("t2", new InputRef("b-u1", 12))], "nothing that plays in this song arrives on USB 12" },
-        { "Doubled", false, [new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1) })], "there twice" },
-        { "Doubled", true, [new AddTrack(new Track("t90", "Again", Width.Mono) { Input = new InputRef("b-u1", 3) })], "Kick out is there twice" },
+        { "UnheardPort", true, [new RemoveTrack(new TrackId(KitTrack("Floor tom")))], "Floor tom goes out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there" },
+        { "EmptyTrack", true, [new SetTrackInput(new TrackId(KitTrack("Hat")), null)], "has no input" },
+        { "EmptyTrack", false, [new SetTrackInput(new TrackId("t2"), new InputRef(new BankId("b-u1"), 12))], "nothing that plays in this song arrives on USB 12" },
+        { "Doubled", false, [new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1) })], "there twice" },
+        { "Doubled", true, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 3) })], "Kick out is there twice" },
         { "Merged", true, [new AssignPort(OfKit("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6" },
         { "ReturnOnElement", true, [new AssignPort(OfKit("hall"), 5)], "Hall return of Ostler Kit Room lands on port 5, on top of Hat" },
-        { "Width", true, [new SetTrackWidth(KitTrack("Overheads"), Width.Mono)], "the other side is lost" },
-        { "Width", true, [new SetPan(OfKit("hat"), 0)], "prints 3.0 dB too low" },
-        { "Width", true, [new SetTrackWidth(KitTrack("Hat"), Width.Stereo)], "twice as big" },
-        { "Fader", true, [new SetFader(OfKit("tom1"), 4)], "4.0 dB above unity" },
-        { "Fader", true, [new SetFader(OfKit("tom1"), -4)], "4.0 dB below unity" },
-        { "NotArmed", true, [new SetArmed(KitTrack("DiskSpace"), false)], "Room is not armed" },
-        { "NotMonitored", true, [new SetMonitor(KitTrack("DiskSpace"), MonitorMode.Never)], "never monitored" },
-        { "TrackName", true, [new RenameTrack(KitTrack("DiskSpace"), " ")], "has no name" },
-        { "TrackName", true, [new RenameTrack(KitTrack("DiskSpace"), "hat")], "Two tracks are called hat" },
+        { "Width", true, [new SetTrackWidth(new TrackId(KitTrack("Overheads")), Width.Mono)], "the other side is lost" },
+        { "Width", true, [new SetPan(OfKit("hat"), new Pan(0))], "prints 3.0 dB too low" },
+        { "Width", true, [new SetTrackWidth(new TrackId(KitTrack("Hat")), Width.Stereo)], "twice as big" },
+        { "Fader", true, [new SetFader(OfKit("tom1"), new Decibels(4))], "4.0 dB above unity" },
+        { "Fader", true, [new SetFader(OfKit("tom1"), new Decibels(-4))], "4.0 dB below unity" },
+        { "NotArmed", true, [new SetArmed(new TrackId(KitTrack("Room")), false)], "Room is not armed" },
+        { "NotMonitored", true, [new SetMonitor(new TrackId(KitTrack("Room")), MonitorMode.Never)], "never monitored" },
+        { "TrackName", true, [new RenameTrack(new TrackId(KitTrack("Room")), " ")], "has no name" },
+        { "TrackName", true, [new RenameTrack(new TrackId(KitTrack("Room")), "hat")], "Two tracks are called hat" },
     };
 
     [Fact]
@@ -133,15 +136,15 @@ public sealed class CheckTests
         var split = Sessions.After(
             Kit.Split,
             new AssignPort(OfKit("tom2"), port),
-            new SetPan(OfKit("tom2"), 1),
-            new SetTrackInput(KitTrack("Mid tom"), new InputRef("b-u1", 2 * port)));
+            new SetPan(OfKit("tom2"), new Pan(1)),
+            new SetTrackInput(new TrackId(KitTrack("Mid tom")), new InputRef(new BankId("b-u1"), 2 * port)));
         Assert.Empty(AllChecks.Look(Sessions.View(split, Kit.Song)));
     }
 
     [Fact]
     public void Effects_that_exist_only_in_a_silenced_mix_are_not_told_as_lost()
     {
-        var mix = new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1), Armed = false, Monitor = MonitorMode.Never };
+        var mix = new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1), Armed = false, Monitor = MonitorMode.Never };
         Assert.Empty(AllChecks.Look(Sessions.View(Sessions.After(Drums.Split, new AddTrack(mix)), Drums.Song)));
     }
 }

@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Checks;
@@ -45,8 +46,8 @@ public sealed class FixPropertyTests
         return random.Next(10) switch
         {
             0 => new AssignPort(element, unit.Chart.Ports[random.Next(unit.Chart.Ports.Length)].Number),
-            1 => new SetFader(element, random.Next(-20, 12)),
-            2 => new SetPan(element, random.Next(-1, 2)),
+            1 => new SetFader(element, new Decibels(random.Next(-20, 12))),
+            2 => new SetPan(element, new Pan(random.Next(-1, 2))),
             3 => new SetMuted(element, true),
             4 => new SetArmed(track, false),
             5 => new MoveTrack(track, 1),

@@ -3,7 +3,9 @@ using GateSplit.Core.Checks;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Checks;
@@ -12,7 +14,7 @@ namespace GateSplit.Core.Tests.Checks;
 public sealed class RecorderCheckTests
 {
     private static readonly Edit[] None = [];
-    private static readonly InputRef Loop = new("in1", 1);
+    private static readonly InputRef Loop = new(new BankId("in1"), 1);
 
     private static PassSettings Pass(string chart) => Sessions.Laid(Shelf.Find(chart)!).Split.Pass;
 
@@ -21,26 +23,26 @@ public sealed class RecorderCheckTests
     /// <summary>Check, chart, what makes the split right, what plants the fault, words of the sentence, whether there is a fix.</summary>
     public static TheoryData<string, string, Edit[], Edit[], string, bool> Planted => new()
     {
-        { "InputOff", "mudlark-nine", None, [new SwitchInputs("b-u1", 3, 3, false)], "Kick listens to USB 3, which is switched off in the recorder", true },
-        { "InputOff", "ostler-kit-room", None, [new SwitchInputs("b-u1", 20, 20, false)], "Overheads listens to Return 19-20, which is switched off", true },
-        { "InputWidth", "mudlark-nine", None, [new SetBank(Usb("mudlark-nine") with { Widths = InputWidths.PairsOnly }), new SetArmed("t2", true)], "Kick cannot listen to USB 3. USB offers its inputs only as pairs", true },
+        { "InputOff", "mudlark-nine", None, [new SwitchInputs(new BankId("b-u1"), 3, 3, false)], "Kick listens to USB 3, which is switched off in the recorder", true },
+        { "InputOff", "ostler-kit-room", None, [new SwitchInputs(new BankId("b-u1"), 20, 20, false)], "Overheads listens to Return 19-20, which is switched off", true },
+        { "InputWidth", "mudlark-nine", None, [new SetBank(Usb("mudlark-nine") with { Widths = InputWidths.PairsOnly }), new SetArmed(new TrackId("t2"), true)], "Kick cannot listen to USB 3. USB offers its inputs only as pairs", true },
         {
             "Loopback", "siskin-mono",
-            [new AddBank(BankKind.Loopback, "Back", 2), new PlugCables("u1", 1, 2, Loop), new SetTrackInput("t1", null), new SetTrackWidth("t1", Width.Stereo), new SetTrackInput("t1", Loop)],
-            [new AddTrack(new Track("t90", "Click", Width.Stereo) { Input = new InputRef("b-u1", 1), Bus = Loop, Armed = false, Monitor = MonitorMode.Always })],
+            [new AddBank(BankKind.Loopback, "Back", 2), new PlugCables(new UnitId("u1"), 1, 2, Loop), new SetTrackInput(new TrackId("t1"), null), new SetTrackWidth(new TrackId("t1"), Width.Stereo), new SetTrackInput(new TrackId("t1"), Loop)],
+            [new AddTrack(new Track(new TrackId("t90"), "Click", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1), Bus = Loop, Armed = false, Monitor = MonitorMode.Always })],
             "Siskin Mono and Click play into Back 1-2 together", true
         },
         { "HeardDirectly", "mudlark-nine", None, [new SetBank(Usb("mudlark-nine") with { HeardDirectly = true })], "are heard twice: USB is heard directly at the interface", true },
         {
             "MusicalPan", "ostler-kit-room",
-            [new SetPan(new("u1", "tom1"), 0.3), new PanApart(new("u1", "tom1"), 0), new SetTrackWidth("t6", Width.Mono), new SetTrackPan("t6", 0.3)],
-            [new SetTrackPan("t6", 0)],
+            [new SetPan(new(new UnitId("u1"), new ElementId("tom1")), new Pan(0.3)), new PanApart(new(new UnitId("u1"), new ElementId("tom1")), 0), new SetTrackWidth(new TrackId("t6"), Width.Mono), new SetTrackPan(new TrackId("t6"), new Pan(0.3))],
+            [new SetTrackPan(new TrackId("t6"), new Pan(0))],
             "in the music it stands 30 % right, but its track stands in the centre", true
         },
-        { "Level", "mudlark-nine", None, [new ShapeVoice("u1", new UnitVoice("kick") { LevelDb = 9 })], "Kick is expected to reach +7", true },
-        { "Level", "mudlark-nine", None, [new SetFader(new("u1", "cymbal"), -60)], "Cymbal is expected to reach no more than", false },
+        { "Level", "mudlark-nine", None, [new ShapeVoice(new UnitId("u1"), new UnitVoice(new VoiceId("kick")) { LevelDb = new Decibels(9) })], "Kick is expected to reach +7", true },
+        { "Level", "mudlark-nine", None, [new SetFader(new(new UnitId("u1"), new ElementId("cymbal")), new Decibels(-60))], "Cymbal is expected to reach no more than", false },
         { "Settle", "mudlark-nine", [new SetPass(Pass("mudlark-nine") with { Looped = true, SettleLoops = 1 })], [new SetPass(Pass("mudlark-nine") with { Looped = true })], "Mudlark Nine needs a round to lock to the clock", true },
-        { "Settings", "mudlark-nine", [new MakeSetting("u1", null, true)], [new MakeSetting("u1", 0, false)], "1 setting of Mudlark Nine is not ticked yet. First: Set USB outputs to separate.", true },
+        { "Settings", "mudlark-nine", [new MakeSetting(new UnitId("u1"), null, true)], [new MakeSetting(new UnitId("u1"), 0, false)], "1 setting of Mudlark Nine is not ticked yet. First: Set USB outputs to separate.", true },
         { "OldCopy", "mudlark-nine", None, [new AddUnit(MudlarkNine.Chart)], "Mudlark Nine 2 plays the same notes as Mudlark Nine, and no track takes it", true },
         {
             // 9 mono tracks of 3 bytes at 48 kHz are 1 296 000 bytes a second.

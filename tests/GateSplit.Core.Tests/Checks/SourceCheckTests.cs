@@ -5,6 +5,7 @@ using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Checks;
@@ -18,28 +19,28 @@ public sealed class SourceCheckTests
     public static TheoryData<string, string, Edit[], Edit[], string, bool> Planted => new()
     {
         {
-            "Restart", "brindle-six", [new MarkRestarted("u1")],
-            [new SetMode("u1", "stereo"), new MarkRestarted("u1"), new SetMode("u1", "full")],
+            "Restart", "brindle-six", [new MarkRestarted(new UnitId("u1"))],
+            [new SetMode(new UnitId("u1"), new ModeId("stereo")), new MarkRestarted(new UnitId("u1")), new SetMode(new UnitId("u1"), new ModeId("full"))],
             "Brindle Six is set to Full driver, sixteen channels, but goes on as Built-in driver, stereo", true
         },
         { "OffByOne", "mudlark-nine", None, [.. Shift("mudlark-nine", -1)], "All 9 lines of Mudlark Nine sit 1 input too low: Kick listens to USB 2 but arrives on USB 3", true },
         { "OffByOne", "mudlark-nine", None, [.. Shift("mudlark-nine", 1)], "sit 1 input too high", true },
         {
             "SkippedNumber", "ostler-kit-room", None,
-            [new AssignPort(new("u1", "hall"), null), new SetInMain(new("u1", "hall"), false), new RemoveTrack("t12"), new AssignPort(new("u1", "room"), 12), new SetTrackInput("t11", new InputRef("b-u1", 23))],
+            [new AssignPort(new(new UnitId("u1"), new ElementId("hall")), null), new SetInMain(new(new UnitId("u1"), new ElementId("hall")), false), new RemoveTrack(new TrackId("t12")), new AssignPort(new(new UnitId("u1"), new ElementId("room")), 12), new SetTrackInput(new TrackId("t11"), new InputRef(new BankId("b-u1"), 23))],
             "Ports 8 to 10 and 12 of Ostler Kit Room are used, but 11 was left out", false
         },
-        { "SharedVoice", "heron-ten", [new SetMuted(new("u1", "kick"), false)], None, "Rim and Clap share voice V3 of Heron Ten", false },
-        { "NoteOnly", "pocket-weir", None, [new AssignPort(new("u1", "steps"), 6)], "Stair notes of Pocket Weir only sends notes", true },
+        { "SharedVoice", "heron-ten", [new SetMuted(new(new UnitId("u1"), new ElementId("kick")), false)], None, "Rim and Clap share voice V3 of Heron Ten", false },
+        { "NoteOnly", "pocket-weir", None, [new AssignPort(new(new UnitId("u1"), new ElementId("steps")), 6)], "Stair notes of Pocket Weir only sends notes", true },
         {
             "HardPanPartner", "ostler-kit-room", None,
-            [new AssignPort(new("u1", "tom2"), 6), new SetPan(new("u1", "tom2"), 1), new RemoveTrack("t7")],
+            [new AssignPort(new(new UnitId("u1"), new ElementId("tom2")), 6), new SetPan(new(new UnitId("u1"), new ElementId("tom2")), new Pan(1)), new RemoveTrack(new TrackId("t7"))],
             "only one side has a track: Mid tom will not be recorded", true
         },
-        { "MasterEffect", "mudlark-nine", [new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1), Armed = false, Monitor = MonitorMode.Never })], [new RemoveTrack("t90")], "Mudlark Nine's master effect is only in its main mix", true },
-        { "FileName", "ostler-kit-room", None, [new RenameTrack("t1", "Kick/in?")], "Kick/in? has signs that a file name cannot have on every system (/ ?)", true },
-        { "Crossings", "ostler-kit-room", None, [new MoveTrack("t1", 1)], "2 tracks on Return stand in another order than their inputs", true },
-        { "InputTakenTwice", "ostler-kit-room", None, [new AddTrack(new Track("t90", "Again", Width.Stereo) { Input = new InputRef("b-u1", 21) })], "both record Return 21-22", true },
+        { "MasterEffect", "mudlark-nine", [new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1), Armed = false, Monitor = MonitorMode.Never })], [new RemoveTrack(new TrackId("t90"))], "Mudlark Nine's master effect is only in its main mix", true },
+        { "FileName", "ostler-kit-room", None, [new RenameTrack(new TrackId("t1"), "Kick/in?")], "Kick/in? has signs that a file name cannot have on every system (/ ?)", true },
+        { "Crossings", "ostler-kit-room", None, [new MoveTrack(new TrackId("t1"), 1)], "2 tracks on Return stand in another order than their inputs", true },
+        { "InputTakenTwice", "ostler-kit-room", None, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 21) })], "both record Return 21-22", true },
         { "CountIn", "mudlark-nine", None, [new SetPass(Sessions.Drums.Split.Pass with { CountInBars = 0 })], "Mudlark Nine follows the recorder, and there is no count-in", true },
         { "Tail", "ostler-kit-room", None, [new SetPass(Sessions.Kit.Split.Pass with { TailSeconds = 0.5 })], "but the tail is only 0.5", true },
     };
@@ -59,13 +60,13 @@ public sealed class SourceCheckTests
             split,
             song,
             "GroupAndElement",
-            [new AssignPort(new("u1", "a1"), 2), Line("t1", "A1", 3), Line("t2", "Group A", 39)],
-            [new SetGroup("u1", new UnitGroup("Group A") { Port = 20 })],
+            [new AssignPort(new(new UnitId("u1"), new ElementId("a1")), 2), Line("t1", "A1", 3), Line("t2", "Group A", 39)],
+            [new SetGroup(new UnitId("u1"), new UnitGroup("Group A") { Port = 20 })],
             "A1 has port 2 of its own, while Group A leaves by port 20",
             true);
 
         static Edit Line(string id, string name, int input) =>
-            new AddTrack(new Track(id, name, Width.Stereo) { Input = new InputRef("b-u1", input) });
+            new AddTrack(new Track(new TrackId(id), name, Width.Stereo) { Input = new InputRef(new BankId("b-u1"), input) });
     }
 
     [Fact]
@@ -85,7 +86,7 @@ public sealed class SourceCheckTests
     {
         var two = Two(MudlarkNine.Chart, BrindleSix.Chart);
         Assert.DoesNotContain(Look(two, Song.Of(CheckPattern.Of([MudlarkNine.Chart], Tempo.Default))), f => f.Check == "Clock");
-        var both = Sessions.After(two, new SetClock("u1", ClockMode.Leads), new SetClock("u2", ClockMode.Leads));
+        var both = Sessions.After(two, new SetClock(new UnitId("u1"), ClockMode.Leads), new SetClock(new UnitId("u2"), ClockMode.Leads));
         var finding = Assert.Single(Look(both, Sessions.Drums.Song), f => f.Check == "Clock");
         Assert.Contains("Mudlark Nine and Brindle Six both lead", finding.Sentence);
         Assert.DoesNotContain(Look(Sessions.After(both, finding.Fix!), Sessions.Drums.Song), f => f.Check == "Clock");
@@ -93,7 +94,7 @@ public sealed class SourceCheckTests
         var deaf = MudlarkNine.Chart with { Clock = new ChartClock(Follows: false, Leads: false, StartStop: true) };
         var stubborn = Two(deaf, BrindleSix.Chart);
         Assert.Contains(Look(stubborn, Sessions.Drums.Song), f => f.Check == "Clock" && f.Sentence.Contains("cannot follow a clock"));
-        Assert.Contains(Look(Sessions.After(stubborn, new SetClock("u1", ClockMode.Leads)), Sessions.Drums.Song), f => f.Check == "Clock" && f.Sentence.Contains("cannot lead"));
+        Assert.Contains(Look(Sessions.After(stubborn, new SetClock(new UnitId("u1"), ClockMode.Leads)), Sessions.Drums.Song), f => f.Check == "Clock" && f.Sentence.Contains("cannot lead"));
     }
 
     [Fact]
@@ -101,9 +102,9 @@ public sealed class SourceCheckTests
     {
         var two = Two(MudlarkNine.Chart, BrindleSix.Chart);
         Assert.DoesNotContain(Look(two, Sessions.Drums.Song), f => f.Check == "UnnamedUnits");
-        var same = Sessions.After(two, new RenameUnit("u2", "mudlark nine"));
+        var same = Sessions.After(two, new RenameUnit(new UnitId("u2"), "mudlark nine"));
         var finding = Assert.Single(Look(same, Sessions.Drums.Song), f => f.Check == "UnnamedUnits");
-        Assert.Equal("mudlark nine 2", Sessions.After(same, finding.Fix!).Unit("u2")!.Name);
+        Assert.Equal("mudlark nine 2", Sessions.After(same, finding.Fix!).Unit(new UnitId("u2"))!.Name);
     }
 
     [Fact]
@@ -112,19 +113,19 @@ public sealed class SourceCheckTests
         var song = Song.Of(CheckPattern.Of([TansyGrid.Chart], Tempo.Default));
         var split = Sessions.After(
             StartingSplit.Of([TansyGrid.Chart], 4, 48000),
-            new SetGroup("u1", new UnitGroup("Group A") { Port = 2 }),
-            new AddTrack(new Track("t1", "Kicks", Width.Stereo) { Input = new InputRef("b-u1", 3) }));
-        Assert.DoesNotContain(Look(split, song), f => f.Place == Place.OfPort("u1", 2));
+            new SetGroup(new UnitId("u1"), new UnitGroup("Group A") { Port = 2 }),
+            new AddTrack(new Track(new TrackId("t1"), "Kicks", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 3) }));
+        Assert.DoesNotContain(Look(split, song), f => f.Place == Place.OfPort(new UnitId("u1"), 2));
 
         // One pad of another group on the same port is not.
-        Assert.Contains(Look(Sessions.After(split, new AssignPort(new("u1", "b1"), 2)), song), f => f.Check == "Merged" && f.Place == Place.OfPort("u1", 2));
+        Assert.Contains(Look(Sessions.After(split, new AssignPort(new(new UnitId("u1"), new ElementId("b1")), 2)), song), f => f.Check == "Merged" && f.Place == Place.OfPort(new UnitId("u1"), 2));
     }
 
     [Fact]
     public void A_finding_accepted_as_meant_stays_so_until_it_says_something_else()
     {
         var (split, song) = Sessions.Kit;
-        var hot = Sessions.After(split, new SetFader(Sessions.Element(split, "tom1"), 4));
+        var hot = Sessions.After(split, new SetFader(Sessions.Element(split, "tom1"), new Decibels(4)));
         var finding = Look(hot, song).Single(f => f.Check == "Fader");
         Assert.True(finding.ToMend);
         var meant = Sessions.After(hot, new AcceptFinding(new AcceptedFinding(finding.Key, finding.Sentence, "the fader is part of the performance")));
@@ -134,7 +135,7 @@ public sealed class SourceCheckTests
         Assert.Equal(after, Look(meant, song)[^1]);
 
         // Six decibels is another matter than four.
-        Assert.True(Look(Sessions.After(meant, new SetFader(Sessions.Element(split, "tom1"), 6)), song).Single(f => f.Check == "Fader").ToMend);
+        Assert.True(Look(Sessions.After(meant, new SetFader(Sessions.Element(split, "tom1"), new Decibels(6))), song).Single(f => f.Check == "Fader").ToMend);
         Assert.True(Look(Sessions.After(meant, new UnacceptFinding(finding.Key)), song).Single(f => f.Check == "Fader").ToMend);
         Assert.Contains("1 to 200", new AcceptFinding(new AcceptedFinding(finding.Key, finding.Sentence, " ")).Apply(hot).Trouble);
     }
@@ -143,7 +144,7 @@ public sealed class SourceCheckTests
     public void A_loop_cannot_be_accepted()
     {
         var (split, song) = Sessions.Drums;
-        var loop = Sessions.After(split, new AddTrack(new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) }));
+        var loop = Sessions.After(split, new AddTrack(new Track(new TrackId("t90"), "Echo", Width.Mono) { Input = new InputRef(new BankId("buses"), 1), Bus = new InputRef(new BankId("buses"), 1) }));
         var finding = Look(loop, song).Single(f => f.Severity == Severity.Stop);
         var accepted = Sessions.After(loop, new AcceptFinding(new AcceptedFinding(finding.Key, finding.Sentence, "why not")));
         Assert.Null(Look(accepted, song).Single(f => f.Severity == Severity.Stop).Accepted);

@@ -3,6 +3,7 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Tests.Drawing;
 
@@ -20,7 +21,7 @@ public sealed class DrawingTests
     [Fact]
     public void Every_stroke_is_horizontal_vertical_or_at_45_degrees()
     {
-        var loop = new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) };
+        var loop = new Track(new TrackId("t90"), "Echo", Width.Mono) { Input = new InputRef(new BankId("buses"), 1), Bus = new InputRef(new BankId("buses"), 1) };
         var split = Sessions.After(Sessions.Fog.Split, new AddTrack(loop));
         foreach (var rail in SplitDrawing.Of(Sessions.View(split, Sessions.Fog.Song), new DrawingWish(WithSilent: true)).Rails)
         {
@@ -63,7 +64,7 @@ public sealed class DrawingTests
         var view = Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song);
         var drawing = SplitDrawing.Of(view, new DrawingWish { Only = ["element:u1/tom-low", "port:u1/5"] });
         Assert.Equal(["Clap", "Low tom"], drawing.Elements.Select(e => e.Name));
-        Assert.Equal([5, 8], drawing.Ports.Where(p => p.UnitId == "u1" && !p.IsMain).Select(p => p.Number));
+        Assert.Equal([5, 8], drawing.Ports.Where(p => p.UnitId.Value == "u1" && !p.IsMain).Select(p => p.Number));
         Assert.Contains(drawing.Tracks, t => t.Track.Name == "Low tom");
         Assert.DoesNotContain(drawing.Tracks, t => t.Track.Name == "Kick");
     }
@@ -96,9 +97,9 @@ public sealed class DrawingTests
     public void A_port_nobody_hears_ends_in_a_buffer_stop_and_a_merge_has_a_junction()
     {
         var drawing = SplitDrawing.Of(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song), new DrawingWish());
-        var clap = drawing.Ports.Single(p => p is { UnitId: "u1", Number: 5 });
+        var clap = drawing.Ports.Single(p => p is { UnitId.Value: "u1", Number: 5 });
         Assert.Contains(drawing.BufferStops, s => s.Y == clap.At.Y && s.X > clap.At.X);
-        var pair = drawing.Ports.Single(p => p is { UnitId: "u2", Number: 2 });
+        var pair = drawing.Ports.Single(p => p is { UnitId.Value: "u2", Number: 2 });
         Assert.Contains(pair.At, drawing.Junctions);
     }
 

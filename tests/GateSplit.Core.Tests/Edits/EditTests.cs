@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
@@ -13,20 +14,20 @@ public sealed class EditTests
 
     public static TheoryData<Edit, string> Refused => new()
     {
-        { new AssignPort(new ElementRef("u1", "snare"), 7), "sends Snare out of port 3 and no other" },
-        { new AssignPort(new ElementRef("u1", "snare"), 99), "has no port 99" },
-        { new AssignPort(new ElementRef("u1", "nobody"), 1), "no element u1/nobody" },
-        { new SetFader(new ElementRef("u1", "snare"), 12.5), "-120 to +12" },
-        { new SetPan(new ElementRef("u1", "snare"), 1.01), "-1 (left)" },
-        { new SetBleed(new ElementRef("u1", "snare"), 0), "has no bleed" },
-        { new SetMode("u1", "loud"), "no such mode" },
-        { new SetTrackInput("t1", new InputRef("b-u1", 13)), "inputs 1 to 12" },
-        { new SetTrackInput("t1", new InputRef("nowhere", 1)), "no such row" },
-        { new SetTrackBus("t1", new InputRef("b-u1", 1)), "only be sent to a bus" },
-        { new RenameTrack("t1", new string('x', 81)), "80 characters" },
-        { new RenameTrack("t1", "Kick\tin"), "control characters" },
-        { new RemoveTrack("t99"), "not in the split any more" },
-        { new ShapeVoice("u1", new UnitVoice("kick") { DecayScale = 5 }), "0.1 to 4" },
+        { new AssignPort(new ElementRef(new UnitId("u1"), new ElementId("snare")), 7), "sends Snare out of port 3 and no other" },
+        { new AssignPort(new ElementRef(new UnitId("u1"), new ElementId("snare")), 99), "has no port 99" },
+        { new AssignPort(new ElementRef(new UnitId("u1"), new ElementId("nobody")), 1), "no element u1/nobody" },
+        { new SetFader(new ElementRef(new UnitId("u1"), new ElementId("snare")), new Decibels(12.5)), "-120 to +12" },
+        { new SetPan(new ElementRef(new UnitId("u1"), new ElementId("snare")), new Pan(1.01)), "-1 (left)" },
+        { new SetBleed(new ElementRef(new UnitId("u1"), new ElementId("snare")), new Decibels(0)), "has no bleed" },
+        { new SetMode(new UnitId("u1"), new ModeId("loud")), "no such mode" },
+        { new SetTrackInput(new TrackId("t1"), new InputRef(new BankId("b-u1"), 13)), "inputs 1 to 12" },
+        { new SetTrackInput(new TrackId("t1"), new InputRef(new BankId("nowhere"), 1)), "no such row" },
+        { new SetTrackBus(new TrackId("t1"), new InputRef(new BankId("b-u1"), 1)), "only be sent to a bus" },
+        { new RenameTrack(new TrackId("t1"), new string('x', 81)), "80 characters" },
+        { new RenameTrack(new TrackId("t1"), "Kick\tin"), "control characters" },
+        { new RemoveTrack(new TrackId("t99")), "not in the split any more" },
+        { new ShapeVoice(new UnitId("u1"), new UnitVoice(new VoiceId("kick")) { DecayScale = 5 }), "0.1 to 4" },
         { new SetPass(new PassSettings(0, 0, null, 48000, SampleFormat.Pcm24)), "1 to 2000 bars" },
         { new SetPass(new PassSettings(4, 5, null, 48000, SampleFormat.Pcm24)), "0 to 4 bars" },
         { new SetPass(new PassSettings(4, 0, null, 22050, SampleFormat.Pcm24)), "sample rate" },
@@ -47,25 +48,25 @@ public sealed class EditTests
     {
         var snare = Sessions.Element(Kit, "snare-top");
         var away = Sessions.After(Kit, new AssignPort(snare, 9));
-        Assert.False(away.Units[0].Element("snare-top").InMain);
-        Assert.Equal(9, away.Units[0].Element("snare-top").Port);
+        Assert.False(away.Units[0].Element(new ElementId("snare-top")).InMain);
+        Assert.Equal(9, away.Units[0].Element(new ElementId("snare-top")).Port);
         var back = Sessions.After(away, new AssignPort(snare, 1));
-        Assert.True(back.Units[0].Element("snare-top").InMain);
-        Assert.Null(back.Units[0].Element("snare-top").Port);
+        Assert.True(back.Units[0].Element(new ElementId("snare-top")).InMain);
+        Assert.Null(back.Units[0].Element(new ElementId("snare-top")).Port);
     }
 
     [Fact]
     public void On_hardware_a_voice_stays_in_the_mix_until_it_is_taken_out()
     {
-        Assert.True(Drums.Units[0].Element("kick").InMain);
-        Assert.False(Sessions.After(Drums, new SetInMain(Sessions.Element(Drums, "kick"), false)).Units[0].Element("kick").InMain);
+        Assert.True(Drums.Units[0].Element(new ElementId("kick")).InMain);
+        Assert.False(Sessions.After(Drums, new SetInMain(Sessions.Element(Drums, "kick"), false)).Units[0].Element(new ElementId("kick")).InMain);
     }
 
     [Fact]
     public void Several_edits_are_all_done_or_none()
     {
         var first = Drums.Tracks[0];
-        var edit = new Several("both", [new SetArmed(first.Id, false), new RemoveTrack("t99")]);
+        var edit = new Several("both", [new SetArmed(first.Id, false), new RemoveTrack(new TrackId("t99"))]);
         Assert.False(edit.Apply(Drums).Ok);
         Assert.True(Drums.Tracks[0].Armed);
     }
@@ -73,10 +74,10 @@ public sealed class EditTests
     [Fact]
     public void Tracks_are_added_moved_and_removed_in_order()
     {
-        var split = Sessions.After(Drums, new AddTrack(new Track("t50", "New", Width.Mono)), new MoveTrack("t50", -100));
+        var split = Sessions.After(Drums, new AddTrack(new Track(new TrackId("t50"), "New", Width.Mono)), new MoveTrack(new TrackId("t50"), -100));
         Assert.Equal("New", split.Tracks[0].Name);
-        Assert.Equal("t51", split.NewTrackId());
-        Assert.Equal(SplitJson.Write(Drums), SplitJson.Write(Sessions.After(split, new RemoveTrack("t50"))));
+        Assert.Equal("t51", split.NewTrackId().Value);
+        Assert.Equal(SplitJson.Write(Drums), SplitJson.Write(Sessions.After(split, new RemoveTrack(new TrackId("t50")))));
     }
 
     [Fact]
@@ -92,8 +93,8 @@ public sealed class EditTests
     [Fact]
     public void Every_edit_has_a_name_for_the_history()
     {
-        Assert.Equal("Set Snare's fader to −6.0 dB", new SetFader(new ElementRef("u1", "snare"), -6).Name(Drums));
-        Assert.Equal("Put Kick on USB 7", new SetTrackInput("t1", new InputRef("b-u1", 7)).Name(Drums));
-        Assert.Equal("Pan Snare hard left", new SetPan(new ElementRef("u1", "snare"), -1).Name(Drums));
+        Assert.Equal("Set Snare's fader to −6.0 dB", new SetFader(new ElementRef(new UnitId("u1"), new ElementId("snare")), new Decibels(-6)).Name(Drums));
+        Assert.Equal("Put Kick on USB 7", new SetTrackInput(new TrackId("t1"), new InputRef(new BankId("b-u1"), 7)).Name(Drums));
+        Assert.Equal("Pan Snare hard left", new SetPan(new ElementRef(new UnitId("u1"), new ElementId("snare")), new Pan(-1)).Name(Drums));
     }
 }

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
@@ -9,38 +10,38 @@ namespace GateSplit.Core.Tests.Edits;
 /// <summary>The recorder's side: rows of inputs, cables, groups of tracks, and what they do to the signal.</summary>
 public sealed class RecorderEditTests
 {
-    private static readonly InputRef Sockets = new("in1", 1);
-    private static readonly ElementRef Kick = new("u1", "kick");
+    private static readonly InputRef Sockets = new(new BankId("in1"), 1);
+    private static readonly ElementRef Kick = new(new UnitId("u1"), new ElementId("kick"));
 
     [Fact]
     public void Inputs_are_switched_off_and_take_nothing()
     {
         var (split, _) = Sessions.Drums;
-        var off = Sessions.After(split, new SwitchInputs("b-u1", 3, 5, false));
+        var off = Sessions.After(split, new SwitchInputs(new BankId("b-u1"), 3, 5, false));
         Assert.Equal([3, 4, 5], off.Banks[0].Off);
         var signal = SplitSignal.Of(off);
-        Assert.DoesNotContain(signal.Reaching(Kick), c => c.TrackId == "t1");
-        Assert.Equal([3, 5], Sessions.After(off, new SwitchInputs("b-u1", 4, 4, true)).Banks[0].Off);
-        Assert.Equal("Switch USB 4 on", new SwitchInputs("b-u1", 4, 4, true).Name(off));
-        Assert.Contains("1 to 12", new SwitchInputs("b-u1", 0, 2, true).Apply(split).Trouble);
-        Assert.Contains("1 to 12", new SwitchInputs("b-u1", 12, 13, true).Apply(split).Trouble);
+        Assert.DoesNotContain(signal.Reaching(Kick), c => c.TrackId.Value == "t1");
+        Assert.Equal([3, 5], Sessions.After(off, new SwitchInputs(new BankId("b-u1"), 4, 4, true)).Banks[0].Off);
+        Assert.Equal("Switch USB 4 on", new SwitchInputs(new BankId("b-u1"), 4, 4, true).Name(off));
+        Assert.Contains("1 to 12", new SwitchInputs(new BankId("b-u1"), 0, 2, true).Apply(split).Trouble);
+        Assert.Contains("1 to 12", new SwitchInputs(new BankId("b-u1"), 12, 13, true).Apply(split).Trouble);
     }
 
     [Fact]
     public void A_cable_leads_a_channel_to_a_socket_and_only_there_if_usb_is_off()
     {
         var split = Analog(4);
-        var plugged = Sessions.After(split, new PlugCables("u1", 3, 2, Sockets with { Channel = 2 }), new SetTrackInput("t1", Sockets with { Channel = 2 }));
-        Assert.Equal([new Cable("u1", 3, new("in1", 2)), new Cable("u1", 4, new("in1", 3))], plugged.Cables);
+        var plugged = Sessions.After(split, new PlugCables(new UnitId("u1"), 3, 2, Sockets with { Channel = 2 }), new SetTrackInput(new TrackId("t1"), Sockets with { Channel = 2 }));
+        Assert.Equal([new Cable(new UnitId("u1"), 3, new(new BankId("in1"), 2)), new Cable(new UnitId("u1"), 4, new(new BankId("in1"), 3))], plugged.Cables);
         Assert.Equal(1, Assert.Single(SplitSignal.Of(plugged).Reaching(Kick)).Gain.LL, 1e-12);
-        Assert.Equal("Analog 2", plugged.InputName(plugged.Track("t1")!));
+        Assert.Equal("Analog 2", plugged.InputName(plugged.Track(new TrackId("t1"))!));
 
         // A socket takes one plug: the second pulls the first.
-        var other = Sessions.After(plugged, new PlugCables("u1", 7, 1, Sockets with { Channel = 2 }));
+        var other = Sessions.After(plugged, new PlugCables(new UnitId("u1"), 7, 1, Sockets with { Channel = 2 }));
         Assert.Empty(SplitSignal.Of(other).Reaching(Kick));
         Assert.Equal(2, other.Cables.Length);
-        Assert.Empty(Sessions.After(other, new PullCables("u1")).Cables);
-        Assert.Contains("no such cable", new PullCables("u1", Sockets).Apply(split).Trouble);
+        Assert.Empty(Sessions.After(other, new PullCables(new UnitId("u1"))).Cables);
+        Assert.Contains("no such cable", new PullCables(new UnitId("u1"), Sockets).Apply(split).Trouble);
     }
 
     [Theory]
@@ -49,33 +50,33 @@ public sealed class RecorderEditTests
     [InlineData(1, 2, 4, "inputs 1 to 4")]
     [InlineData(1, 1, 0, "inputs 1 to 4")]
     public void A_cable_that_fits_nowhere_is_refused(int channel, int count, int input, string words) =>
-        Assert.Contains(words, new PlugCables("u1", channel, count, Sockets with { Channel = input }).Apply(Analog(4)).Trouble);
+        Assert.Contains(words, new PlugCables(new UnitId("u1"), channel, count, Sockets with { Channel = input }).Apply(Analog(4)).Trouble);
 
     [Fact]
     public void A_cable_of_one_pass_carries_nothing_in_another()
     {
         var split = Sessions.After(
             Analog(2),
-            new PlugCables("u1", 3, 1, Sockets, 1),
-            new PlugCables("u1", 4, 1, Sockets, 2),
-            new SetTrackInput("t1", Sockets),
-            new SetTrackInput("t2", Sockets),
-            new SetTrackPass("t2", 2));
+            new PlugCables(new UnitId("u1"), 3, 1, Sockets, 1),
+            new PlugCables(new UnitId("u1"), 4, 1, Sockets, 2),
+            new SetTrackInput(new TrackId("t1"), Sockets),
+            new SetTrackInput(new TrackId("t2"), Sockets),
+            new SetTrackPass(new TrackId("t2"), 2));
         Assert.Equal(2, split.Cables.Length);
         var signal = SplitSignal.Of(split);
-        Assert.Equal(["t1"], signal.Reaching(Kick).Select(c => c.TrackId));
-        Assert.Equal(["t2"], signal.Reaching(new("u1", "snare")).Select(c => c.TrackId));
-        Assert.Equal([new Cable("u1", 4, Sockets, 2)], split.InPass(2).Cables);
+        Assert.Equal(["t1"], signal.Reaching(Kick).Select(c => c.TrackId.Value));
+        Assert.Equal(["t2"], signal.Reaching(new(new UnitId("u1"), new ElementId("snare"))).Select(c => c.TrackId.Value));
+        Assert.Equal([new Cable(new UnitId("u1"), 4, Sockets, 2)], split.InPass(2).Cables);
     }
 
     [Fact]
     public void A_pair_may_only_begin_where_the_row_offers_one()
     {
-        var split = Sessions.After(Analog(4), new SetTrackWidth("t1", Width.Stereo), new SetTrackInput("t1", Sockets with { Channel = 3 }));
-        Assert.Contains("odd inputs only: 1-2 or 3-4", new SetTrackInput("t1", Sockets with { Channel = 2 }).Apply(split).Trouble);
-        var pairs = Sessions.After(split, new SetBank(split.Bank("in1")! with { Widths = InputWidths.PairsOnly }));
-        Assert.Contains("only as pairs", new SetTrackWidth("t1", Width.Mono).Apply(pairs).Trouble);
-        Assert.Contains("only as pairs", new SetTrackInput("t2", Sockets).Apply(pairs).Trouble);
+        var split = Sessions.After(Analog(4), new SetTrackWidth(new TrackId("t1"), Width.Stereo), new SetTrackInput(new TrackId("t1"), Sockets with { Channel = 3 }));
+        Assert.Contains("odd inputs only: 1-2 or 3-4", new SetTrackInput(new TrackId("t1"), Sockets with { Channel = 2 }).Apply(split).Trouble);
+        var pairs = Sessions.After(split, new SetBank(split.Bank(new BankId("in1"))! with { Widths = InputWidths.PairsOnly }));
+        Assert.Contains("only as pairs", new SetTrackWidth(new TrackId("t1"), Width.Mono).Apply(pairs).Trouble);
+        Assert.Contains("only as pairs", new SetTrackInput(new TrackId("t2"), Sockets).Apply(pairs).Trouble);
     }
 
     [Fact]
@@ -85,15 +86,15 @@ public sealed class RecorderEditTests
         var looped = Sessions.After(split, new AddBank(BankKind.Loopback, "Back", 4));
         looped = Sessions.After(
             looped,
-            new SetBank(looped.Bank("in1")! with { DelaySamples = 300 }),
-            new PlugCables("u1", 1, 2, Sockets),
-            new AddTrack(new Track("t8", "Taken", Width.Stereo) { Input = Sockets, Bus = new InputRef("in1", 3) }),
-            new AddTrack(new Track("t9", "Taken again", Width.Stereo) { Input = new InputRef("in1", 3) }));
+            new SetBank(looped.Bank(new BankId("in1"))! with { DelaySamples = 300 }),
+            new PlugCables(new UnitId("u1"), 1, 2, Sockets),
+            new AddTrack(new Track(new TrackId("t8"), "Taken", Width.Stereo) { Input = Sockets, Bus = new InputRef(new BankId("in1"), 3) }),
+            new AddTrack(new Track(new TrackId("t9"), "Taken again", Width.Stereo) { Input = new InputRef(new BankId("in1"), 3) }));
         var signal = SplitSignal.Of(looped);
-        var lead = new ElementRef("u1", looped.Units[0].Elements[0].ElementId);
-        Assert.Equal(300, signal.Reaching(lead).Single(c => c.TrackId == "t8").DelaySamples);
-        Assert.Equal(600, signal.Reaching(lead).Single(c => c.TrackId == "t9").DelaySamples);
-        Assert.Equal(0, signal.Reaching(lead).Single(c => c.TrackId == "t1").DelaySamples);
+        var lead = new ElementRef(new UnitId("u1"), looped.Units[0].Elements[0].ElementId);
+        Assert.Equal(300, signal.Reaching(lead).Single(c => c.TrackId.Value == "t8").DelaySamples);
+        Assert.Equal(600, signal.Reaching(lead).Single(c => c.TrackId.Value == "t9").DelaySamples);
+        Assert.Equal(0, signal.Reaching(lead).Single(c => c.TrackId.Value == "t1").DelaySamples);
     }
 
     [Fact]
@@ -103,11 +104,11 @@ public sealed class RecorderEditTests
         var summed = Sessions.After(
             split,
             new AddTrackGroup("Drums", true),
-            new PutInGroup("t1", "g1"),
-            new SetTrackLevel("t1", -6),
-            new SetTrackPan("t1", 1),
-            new AddTrack(new Track("t90", "Stem", Width.Stereo) { Input = new InputRef("buses", 1) }));
-        summed = Sessions.After(summed, new SetTrackGroup(summed.TrackGroup("g1")! with { LevelDb = -2, Bus = new InputRef("buses", 1) }));
+            new PutInGroup(new TrackId("t1"), new TrackGroupId("g1")),
+            new SetTrackLevel(new TrackId("t1"), new Decibels(-6)),
+            new SetTrackPan(new TrackId("t1"), new Pan(1)),
+            new AddTrack(new Track(new TrackId("t90"), "Stem", Width.Stereo) { Input = new InputRef(new BankId("buses"), 1) }));
+        summed = Sessions.After(summed, new SetTrackGroup(summed.TrackGroup(new TrackGroupId("g1"))! with { LevelDb = new Decibels(-2), Bus = new InputRef(new BankId("buses"), 1) }));
         var feed = Assert.Single(SplitSignal.Of(summed).BusFeeds);
         Assert.Equal(Math.Pow(10, -8 / 20.0), feed.Gain.RL, 1e-9);
         Assert.Equal(0, feed.Gain.LL);
@@ -115,35 +116,35 @@ public sealed class RecorderEditTests
         var level = Sessions.After(
             split,
             new AddTrackGroup("Level", false),
-            new PutInGroup("t1", "g1"),
-            new SetTrackBus("t1", new InputRef("buses", 3)),
-            new AddTrack(new Track("t90", "Stem", Width.Mono) { Input = new InputRef("buses", 3) }));
-        level = Sessions.After(level, new SetTrackGroup(level.TrackGroup("g1")! with { LevelDb = -20 }));
+            new PutInGroup(new TrackId("t1"), new TrackGroupId("g1")),
+            new SetTrackBus(new TrackId("t1"), new InputRef(new BankId("buses"), 3)),
+            new AddTrack(new Track(new TrackId("t90"), "Stem", Width.Mono) { Input = new InputRef(new BankId("buses"), 3) }));
+        level = Sessions.After(level, new SetTrackGroup(level.TrackGroup(new TrackGroupId("g1"))! with { LevelDb = new Decibels(-20) }));
         Assert.Equal(0.1, Assert.Single(SplitSignal.Of(level).BusFeeds).Gain.LL, 1e-9);
-        Assert.Null(Sessions.After(level, new RemoveTrackGroup("g1")).Track("t1")!.GroupId);
+        Assert.Null(Sessions.After(level, new RemoveTrackGroup(new TrackGroupId("g1"))).Track(new TrackId("t1"))!.GroupId);
     }
 
     [Fact]
     public void A_live_channel_is_heard_and_not_recorded()
     {
         var (split, song) = Sessions.Drums;
-        var live = Sessions.After(split, new SetLive("t1", true));
-        Assert.False(live.Track("t1")!.Armed);
-        Assert.True(live.Track("t1")!.Heard);
+        var live = Sessions.After(split, new SetLive(new TrackId("t1"), true));
+        Assert.False(live.Track(new TrackId("t1"))!.Armed);
+        Assert.True(live.Track(new TrackId("t1"))!.Heard);
         Assert.DoesNotContain(Core.Checks.AllChecks.Look(Sessions.View(live, song)), f => f.Check == "NotArmed");
-        Assert.False(Sessions.After(live, new SetArmed("t1", true)).Track("t1")!.Live);
+        Assert.False(Sessions.After(live, new SetArmed(new TrackId("t1"), true)).Track(new TrackId("t1"))!.Live);
     }
 
     [Fact]
     public void Removing_a_row_takes_its_cables_and_leaves_the_tracks()
     {
-        var split = Sessions.After(Analog(4), new PlugCables("u1", 3, 1, Sockets), new SetTrackInput("t1", Sockets));
-        var gone = Sessions.After(split, new RemoveBank("in1"));
+        var split = Sessions.After(Analog(4), new PlugCables(new UnitId("u1"), 3, 1, Sockets), new SetTrackInput(new TrackId("t1"), Sockets));
+        var gone = Sessions.After(split, new RemoveBank(new BankId("in1")));
         Assert.Empty(gone.Cables);
-        Assert.Null(gone.Track("t1")!.Input);
-        Assert.Contains("belongs to a source", new RemoveBank("b-u1").Apply(split).Trouble);
-        Assert.Contains("pull it first", new SetBank(Sessions.After(split, new PlugCables("u1", 3, 1, Sockets with { Channel = 4 })).Bank("in1")! with { Count = 3 })
-            .Apply(Sessions.After(split, new PlugCables("u1", 3, 1, Sockets with { Channel = 4 }))).Trouble);
+        Assert.Null(gone.Track(new TrackId("t1"))!.Input);
+        Assert.Contains("belongs to a source", new RemoveBank(new BankId("b-u1")).Apply(split).Trouble);
+        Assert.Contains("pull it first", new SetBank(Sessions.After(split, new PlugCables(new UnitId("u1"), 3, 1, Sockets with { Channel = 4 })).Bank(new BankId("in1"))! with { Count = 3 })
+            .Apply(Sessions.After(split, new PlugCables(new UnitId("u1"), 3, 1, Sockets with { Channel = 4 }))).Trouble);
         Assert.Contains("called analog already", new AddBank(BankKind.Analog, "analog", 2).Apply(split).Trouble);
     }
 
@@ -163,12 +164,12 @@ public sealed class RecorderEditTests
     public void A_send_has_a_level_and_a_pan_of_its_own()
     {
         var (split, _) = Sessions.Drums;
-        var snare = new ElementRef("u1", "snare");
-        var sent = Sessions.After(split, new SetSend(snare, -6, 1));
-        var gain = SplitSignal.SendGain(sent.Units[0], sent.Units[0].Chart.Element("snare")!);
+        var snare = new ElementRef(new UnitId("u1"), new ElementId("snare"));
+        var sent = Sessions.After(split, new SetSend(snare, new Decibels(-6), new Pan(1)));
+        var gain = SplitSignal.SendGain(sent.Units[0], sent.Units[0].Chart.Element(new ElementId("snare"))!);
         Assert.Equal(Math.Pow(10, -6 / 20.0), gain.RL, 1e-9);
         Assert.Equal(0, gain.LL);
-        Assert.Contains("no shared effect", new SetSend(new("u1", Sessions.Laid(SiskinMono.Chart).Split.Units[0].Elements[0].ElementId), -6, null).Apply(Sessions.Laid(SiskinMono.Chart).Split).Trouble);
+        Assert.Contains("no shared effect", new SetSend(new(new UnitId("u1"), Sessions.Laid(SiskinMono.Chart).Split.Units[0].Elements[0].ElementId), new Decibels(-6), null).Apply(Sessions.Laid(SiskinMono.Chart).Split).Trouble);
     }
 
     private static Split Analog(int sockets)
@@ -182,10 +183,10 @@ public sealed class RecorderEditTests
     {
         var boat = GateSplit.Core.Demo.ReliefBoat.Session.Split;
         var twice = boat.Cables.GroupBy(c => c.Input).First(g => g.Count() == 2).Key;
-        var pulled = Sessions.After(boat, new PullCables("u1", twice, 1));
+        var pulled = Sessions.After(boat, new PullCables(new UnitId("u1"), twice, 1));
         Assert.Equal([2], pulled.Cables.Where(c => c.Input == twice).Select(c => c.Pass));
         Assert.Equal(boat.Cables.Length - 1, pulled.Cables.Length);
-        Assert.False(new PullCables("u1", twice, 1).Apply(pulled).Ok);
-        Assert.DoesNotContain(Sessions.After(boat, new PullCables("u1", twice)).Cables, c => c.Input == twice);
+        Assert.False(new PullCables(new UnitId("u1"), twice, 1).Apply(pulled).Ok);
+        Assert.DoesNotContain(Sessions.After(boat, new PullCables(new UnitId("u1"), twice)).Cables, c => c.Input == twice);
     }
 }

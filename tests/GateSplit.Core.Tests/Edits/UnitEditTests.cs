@@ -1,8 +1,10 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Tests.Edits;
 
@@ -13,18 +15,18 @@ public sealed class UnitEditTests
     public void A_mode_that_needs_a_restart_holds_only_after_it()
     {
         var split = StartingSplit.Of([BrindleSix.Chart], 4, 48000);
-        var drums = new ElementRef("u1", "drums");
+        var drums = new ElementRef(new UnitId("u1"), new ElementId("drums"));
         int[] Ports(Split s) => [.. SplitSignal.Of(s).PortsOf(drums).Select(f => f.Port)];
         Assert.Equal([1], Ports(split));
-        var chosen = Sessions.After(split, new SetMode("u1", "full"));
+        var chosen = Sessions.After(split, new SetMode(new UnitId("u1"), new ModeId("full")));
         Assert.Equal([1], Ports(chosen)); // it goes on as before
-        Assert.True(chosen.Unit("u1")!.NeedsRestart);
-        var restarted = Sessions.After(chosen, new MarkRestarted("u1"));
+        Assert.True(chosen.Unit(new UnitId("u1"))!.NeedsRestart);
+        var restarted = Sessions.After(chosen, new MarkRestarted(new UnitId("u1")));
         Assert.Equal([1, 2], Ports(restarted));
-        Assert.False(restarted.Unit("u1")!.NeedsRestart);
+        Assert.False(restarted.Unit(new UnitId("u1"))!.NeedsRestart);
 
         // Choosing back what is in force needs no restart.
-        Assert.False(Sessions.After(chosen, new SetMode("u1", "stereo")).Unit("u1")!.NeedsRestart);
+        Assert.False(Sessions.After(chosen, new SetMode(new UnitId("u1"), new ModeId("stereo"))).Unit(new UnitId("u1"))!.NeedsRestart);
     }
 
     [Fact]
@@ -32,19 +34,19 @@ public sealed class UnitEditTests
     {
         var split = Sessions.After(
             StartingSplit.Of([FennelSampler.Chart], 4, 48000),
-            new DeclarePorts("u1", 2, Width.Stereo, "Pair", 2),
-            new DeclarePorts("u1", 3, Width.Mono, "Solo", 1));
-        var unit = split.Unit("u1")!;
+            new DeclarePorts(new UnitId("u1"), 2, Width.Stereo, "Pair", 2),
+            new DeclarePorts(new UnitId("u1"), 3, Width.Mono, "Solo", 1));
+        var unit = split.Unit(new UnitId("u1"))!;
         Assert.Equal(["Main", "Pair 2", "Pair 3", "Solo 1", "Solo 2", "Solo 3"], unit.Chart.Ports.Select(p => p.Name));
         Assert.Equal(["1-2", "3-4", "5-6", "7", "8", "9"], unit.Chart.Ports.Select(p => p.Channels));
         Assert.Equal(9, split.BankOf(unit).Count);
-        var kick = new ElementRef("u1", "kick");
+        var kick = new ElementRef(new UnitId("u1"), new ElementId("kick"));
         var assigned = Sessions.After(split, new AssignPort(kick, 4));
         Assert.Empty(SplitSignal.Of(assigned).PortsOf(kick));
-        Assert.Equal(4, SplitSignal.Of(Sessions.After(assigned, new MarkRestarted("u1"))).PortsOf(kick).Single().Port);
-        Assert.Null(SplitShape.Trouble(assigned));
-        Assert.Contains("none can be declared", new DeclarePorts("u1", 1, Width.Mono, "Out", 1).Apply(Sessions.Kit.Split).Trouble);
-        Assert.Contains("1 to 64", new DeclarePorts("u1", 65, Width.Mono, "Out", 1).Apply(split).Trouble);
+        Assert.Equal(4, SplitSignal.Of(Sessions.After(assigned, new MarkRestarted(new UnitId("u1")))).PortsOf(kick).Single().Port);
+        Assert.Null(SplitRules.Trouble(assigned));
+        Assert.Contains("none can be declared", new DeclarePorts(new UnitId("u1"), 1, Width.Mono, "Out", 1).Apply(Sessions.Kit.Split).Trouble);
+        Assert.Contains("1 to 64", new DeclarePorts(new UnitId("u1"), 65, Width.Mono, "Out", 1).Apply(split).Trouble);
     }
 
     [Fact]
@@ -55,21 +57,21 @@ public sealed class UnitEditTests
             Groups = [new ChartGroup("Group A") { Parent = "Drums" }, new ChartGroup("Drums"), .. TansyGrid.Chart.Groups.Skip(1)],
         };
         var split = StartingSplit.Of([chart], 4, 48000);
-        var pad = new ElementRef("u1", "a1");
+        var pad = new ElementRef(new UnitId("u1"), new ElementId("a1"));
         PortFeed Feed(params Edit[] edits) => SplitSignal.Of(Sessions.After(split, edits)).PortsOf(pad).Single();
         double Db(PortFeed feed) => 20 * Math.Log10(feed.Gain.Largest * Math.Sqrt(2)); // the pad is in the middle of a pair
         Assert.Equal(1, Feed().Port);
-        var group = new SetGroup("u1", new UnitGroup("Group A") { FaderDb = -4 });
-        var parent = new SetGroup("u1", new UnitGroup("Drums") { Port = 7, FaderDb = -5 });
+        var group = new SetGroup(new UnitId("u1"), new UnitGroup("Group A") { FaderDb = new Decibels(-4) });
+        var parent = new SetGroup(new UnitId("u1"), new UnitGroup("Drums") { Port = 7, FaderDb = new Decibels(-5) });
         Assert.Equal(7, Feed(group, parent).Port);
         Assert.Equal(-9, Db(Feed(group, parent)), 1e-9);
 
         // A port of the nearer group ends the way there, and its own ends all of them.
-        var nearer = new SetGroup("u1", new UnitGroup("Group A") { Port = 3, FaderDb = -4 });
+        var nearer = new SetGroup(new UnitId("u1"), new UnitGroup("Group A") { Port = 3, FaderDb = new Decibels(-4) });
         Assert.Equal((3, -4.0), (Feed(nearer, parent).Port, Math.Round(Db(Feed(nearer, parent)), 9)));
         Assert.Equal((9, 0.0), (Feed(nearer, parent, new AssignPort(pad, 9)).Port, Math.Round(Db(Feed(nearer, parent, new AssignPort(pad, 9))), 9)));
         Assert.Equal(1, Feed(nearer, new SetFollowsGroup(pad, false)).Port);
-        Assert.Empty(SplitSignal.Of(Sessions.After(split, new SetGroup("u1", new UnitGroup("Group A") { Muted = true }))).PortsOf(pad));
+        Assert.Empty(SplitSignal.Of(Sessions.After(split, new SetGroup(new UnitId("u1"), new UnitGroup("Group A") { Muted = true }))).PortsOf(pad));
     }
 
     [Fact]
@@ -79,42 +81,42 @@ public sealed class UnitEditTests
         var two = Sessions.After(split, new AddUnit(MudlarkNine.Chart));
         Assert.Equal(["Mudlark Nine", "Mudlark Nine 2"], two.Units.Select(u => u.Name));
         Assert.Equal(["USB", "Mudlark USB", "Bus"], two.Banks.Select(b => b.Label));
-        Assert.Null(SplitShape.Trouble(two));
-        var gone = Sessions.After(two, new RemoveUnit("u1"));
-        Assert.Equal(["u2"], gone.Units.Select(u => u.Id));
+        Assert.Null(SplitRules.Trouble(two));
+        var gone = Sessions.After(two, new RemoveUnit(new UnitId("u1")));
+        Assert.Equal(["u2"], gone.Units.Select(u => u.Id.Value));
         Assert.All(gone.Tracks, t => Assert.Null(t.Input));
-        Assert.Null(SplitShape.Trouble(gone));
-        Assert.Equal("u1", Sessions.After(gone, new AddUnit(WickerKeys.Chart)).Units[^1].Id);
+        Assert.Null(SplitRules.Trouble(gone));
+        Assert.Equal("u1", Sessions.After(gone, new AddUnit(WickerKeys.Chart)).Units[^1].Id.Value);
     }
 
     [Fact]
     public void A_newer_chart_keeps_the_settings_of_what_is_still_there()
     {
-        var split = Sessions.After(Sessions.Kit.Split, new SetFader(new("u1", "hat"), -3));
+        var split = Sessions.After(Sessions.Kit.Split, new SetFader(new(new UnitId("u1"), new ElementId("hat")), new Decibels(-3)));
         var newer = OstlerKitRoom.Chart with
         {
-            Elements = [.. OstlerKitRoom.Chart.Elements.Where(e => e.Id != "ride"), new ChartElement("cowbell", "Cowbell", Family.TomAndPercussion, ElementKind.Microphone, Width.Mono)],
+            Elements = [.. OstlerKitRoom.Chart.Elements.Where(e => e.Id.Value != "ride"), new ChartElement(new ElementId("cowbell"), "Cowbell", Family.TomAndPercussion, ElementKind.Microphone, Width.Mono)],
             Ports = [.. OstlerKitRoom.Chart.Ports.Take(11)],
-            Modes = [new ChartMode("all", "Eleven outputs", [.. Enumerable.Range(1, 11)], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "Eleven outputs", [.. Enumerable.Range(1, 11)], NeedsRestart: false)],
         };
         Assert.Equal(
             ["New: 1 element (Cowbell).", "Gone: 1 element (Ride).", "Gone: 1 port (12, Out 12).", "Changed: 1 mode (Eleven outputs)."],
             ChartDifferences.Between(OstlerKitRoom.Chart, newer));
         Assert.Empty(ChartDifferences.Between(newer, ChartJson.Read(ChartJson.Write(newer)).Value!));
-        var updated = Sessions.After(split, new UpdateChart("u1", newer));
-        var unit = updated.Unit("u1")!;
-        Assert.Equal(-3, unit.Element("hat").FaderDb);
-        Assert.Equal(split.Unit("u1")!.Element("snare-top").Port, unit.Element("snare-top").Port);
-        Assert.Null(unit.Element("hall").Port); // it had the port that is gone
+        var updated = Sessions.After(split, new UpdateChart(new UnitId("u1"), newer));
+        var unit = updated.Unit(new UnitId("u1"))!;
+        Assert.Equal(new Decibels(-3), unit.Element(new ElementId("hat")).FaderDb);
+        Assert.Equal(split.Unit(new UnitId("u1"))!.Element(new ElementId("snare-top")).Port, unit.Element(new ElementId("snare-top")).Port);
+        Assert.Null(unit.Element(new ElementId("hall")).Port); // it had the port that is gone
         Assert.Equal(22, updated.BankOf(unit).Count);
-        Assert.Null(SplitShape.Trouble(updated));
+        Assert.Null(SplitRules.Trouble(updated));
     }
 
     [Fact]
     public void A_box_with_an_external_input_is_laid_as_six_pairs_and_two_mono_lines()
     {
         var (split, song) = Sessions.Laid(BrindleSix.Chart);
-        split = Sessions.After(split, new MarkRestarted("u1"));
+        split = Sessions.After(split, new MarkRestarted(new UnitId("u1")));
         Assert.Equal(["USB 3-4", "USB 5-6", "USB 7-8", "USB 9-10", "USB 11-12", "USB 13-14", "USB 15", "USB 16"], split.Tracks.Select(split.InputName));
         Assert.DoesNotContain(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(split, song)), f => f.ToMend);
     }
@@ -123,51 +125,51 @@ public sealed class UnitEditTests
     public void An_external_input_is_one_stereo_element_or_two_mono_ones()
     {
         var two = StartingSplit.Of([BrindleSix.Chart], 4, 48000);
-        var one = Sessions.After(two, new JoinExternals("u1", true));
+        var one = Sessions.After(two, new JoinExternals(new UnitId("u1"), true));
         var both = Assert.Single(one.Units[0].Chart.Elements, e => e.Kind == ElementKind.External);
         Assert.Equal(("External", Width.Stereo), (both.Name, both.Width));
-        Assert.Null(ChartShape.Trouble(one.Units[0].Chart));
-        Assert.False(new JoinExternals("u1", true).Apply(one).Ok);
+        Assert.Null(ChartRules.Trouble(one.Units[0].Chart));
+        Assert.False(new JoinExternals(new UnitId("u1"), true).Apply(one).Ok);
 
         // What stands at the port is the same: each box on its side.
-        var apart = Sessions.After(one, new JoinExternals("u1", false));
+        var apart = Sessions.After(one, new JoinExternals(new UnitId("u1"), false));
         Assert.Equal(["External left", "External right"], apart.Units[0].Chart.Elements.Where(e => e.Kind == ElementKind.External).Select(e => e.Name));
         Assert.Equal(
             two.Units[0].Chart.Elements.Where(e => e.Kind == ElementKind.External).SelectMany(e => e.Hears.Select(h => h.VoiceId)),
             apart.Units[0].Chart.Elements.Where(e => e.Kind == ElementKind.External).SelectMany(e => e.Hears.Select(h => h.VoiceId)));
-        Assert.False(new JoinExternals("u1", false).Apply(two).Ok);
-        Assert.Null(SplitShape.Trouble(one));
-        Assert.Null(SplitShape.Trouble(apart));
+        Assert.False(new JoinExternals(new UnitId("u1"), false).Apply(two).Ok);
+        Assert.Null(SplitRules.Trouble(one));
+        Assert.Null(SplitRules.Trouble(apart));
     }
 
     [Fact]
     public void An_element_leaves_with_its_own_effect_or_without_it()
     {
         var split = StartingSplit.Of([FennelSampler.Chart], 4, 48000);
-        Assert.True(Sessions.After(split, new SetInsert(new ElementRef("u1", "clap"), false)).Units[0].Element("clap").InsertOff);
-        Assert.False(new SetInsert(new ElementRef("u1", "kick"), false).Apply(split).Ok);
+        Assert.True(Sessions.After(split, new SetInsert(new ElementRef(new UnitId("u1"), new ElementId("clap")), false)).Units[0].Element(new ElementId("clap")).InsertOff);
+        Assert.False(new SetInsert(new ElementRef(new UnitId("u1"), new ElementId("kick")), false).Apply(split).Ok);
     }
 
     [Fact]
     public void What_belonged_to_something_that_is_gone_goes_with_it()
     {
-        var external = new ElementRef("u2", "ext-left");
-        var input = new InputRef("b-u2", 15);
+        var external = new ElementRef(new UnitId("u2"), new ElementId("ext-left"));
+        var input = new InputRef(new BankId("b-u2"), 15);
         var split = Sessions.After(
             StartingSplit.Of([MudlarkNine.Chart, BrindleSix.Chart], 8, 48000),
             new SetRide(new Ride(external, RideControl.Level, [new RidePoint(7, -6)])),
             new TickLine(external, "its way"),
-            new MakeSetting("u2", 3, false),
-            new SetSimulatedInterface(new SimulatedInterface { Crossed = [new(input, new InputRef("b-u1", 3))] }));
-        Assert.Null(SplitShape.Trouble(split));
+            new MakeSetting(new UnitId("u2"), 3, false),
+            new SetSimulatedInterface(new SimulatedInterface { Crossed = [new(input, new InputRef(new BankId("b-u1"), 3))] }));
+        Assert.Null(SplitRules.Trouble(split));
 
         // A shorter pass leaves the ride as it is, and the session can still be taken elsewhere.
         var shorter = Sessions.After(split, new SetPass(split.Pass with { LengthBars = 2 }));
-        Assert.Equal((1, (string?)null), (shorter.Rides.Length, SplitShape.Trouble(shorter)));
+        Assert.Equal((1, (string?)null), (shorter.Rides.Length, SplitRules.Trouble(shorter)));
 
-        var removed = Sessions.After(split, new RemoveUnit("u2"));
-        Assert.Equal((0, 0, 0, (string?)null), (removed.Rides.Length, removed.Ticked.Length, removed.Interface.Crossed.Length, SplitShape.Trouble(removed)));
-        var updated = Sessions.After(split, new UpdateChart("u2", BrindleSix.Chart with { Settings = [BrindleSix.Chart.Settings[0]] }));
-        Assert.Equal((1, 0, (string?)null), (updated.Rides.Length, updated.Unit("u2")!.Simulated.NotMade.Length, SplitShape.Trouble(updated)));
+        var removed = Sessions.After(split, new RemoveUnit(new UnitId("u2")));
+        Assert.Equal((0, 0, 0, (string?)null), (removed.Rides.Length, removed.Ticked.Length, removed.Interface.Crossed.Length, SplitRules.Trouble(removed)));
+        var updated = Sessions.After(split, new UpdateChart(new UnitId("u2"), BrindleSix.Chart with { Settings = [BrindleSix.Chart.Settings[0]] }));
+        Assert.Equal((1, 0, (string?)null), (updated.Rides.Length, updated.Unit(new UnitId("u2"))!.Simulated.NotMade.Length, SplitRules.Trouble(updated)));
     }
 }

@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Handoff;
 
@@ -20,19 +21,19 @@ public sealed class DamagedSessionTests
         { "split.units.0.chart.groups", "[{\"name\":\"A\",\"parent\":\"A\"}]", "follow" },
         { "split.units.0.modeId", "\"gone\"", "in a mode that its chart does not have" },
         { "split.units.0.elements", "[]", "do not name every element" },
-        { "split.banks.0.count", "0", "1 to 256 inputs each" },
+        { "split.banks.0.count", "0", "split.banks[0].count: A row has 1 to 256 inputs." },
         { "split.banks.0.off", "null", "." },
-        { "split.banks.1.id", "\"b-u1\"", "ids of their own" },
+        { "split.banks.1.id", "\"b-u1\"", "split.banks[1].id: There are two rows of inputs with the id b-u1." },
         { "split.banks.0.unitId", "\"u9\"", "." },
-        { "split.cables.0.channel", "99", "A cable in this file leads from u1 99" },
-        { "split.cables.0.input.bankId", "\"attic\"", "A cable in this file leads from u1" },
+        { "split.cables.0.channel", "99", "split.cables[0]: A cable leads from u1 99" },
+        { "split.cables.0.input.bankId", "\"attic\"", "split.cables[0]: A cable leads from u1" },
         { "split.cables", "\"none\"", "." },
-        { "split.trackGroups", "[{\"id\":\"g1\",\"name\":\"A\",\"sums\":true,\"levelDb\":99}]", "The groups of tracks in this file" },
-        { "split.trackGroups", "[{\"id\":\"g1\",\"name\":\"A\",\"sums\":true},{\"id\":\"g1\",\"name\":\"B\",\"sums\":true}]", "The groups of tracks in this file" },
-        { "split.tracks.0.groupId", "\"g7\"", "in a group that is not in it" },
+        { "split.trackGroups", "[{\"id\":\"g1\",\"name\":\"A\",\"sums\":true,\"levelDb\":99}]", "split.trackGroups[0].levelDb: A level goes from -120 to +12 dB." },
+        { "split.trackGroups", "[{\"id\":\"g1\",\"name\":\"A\",\"sums\":true},{\"id\":\"g1\",\"name\":\"B\",\"sums\":true}]", "split.trackGroups[1].id: There are two groups with the id g1." },
+        { "split.tracks.0.groupId", "\"g7\"", "split.tracks[0].groupId: Drums is in a group that is not there." },
         { "split.tracks.0.id", "\"first\"", "ids of their own: t1, t2" },
-        { "split.tracks.0.pass", "0", "a pass that is not 1 to 64" },
-        { "split.tracks.0.input.bankId", "\"attic\"", "listens to a row of inputs that is not in this file" },
+        { "split.tracks.0.pass", "0", "split.tracks[0].pass: A split has 1 to 64 passes." },
+        { "split.tracks.0.input.bankId", "\"attic\"", "split.tracks[0].input: Drums listens to a row of inputs" },
         { "split.pass.settleLoops", "99", "settles for 0 to 8" },
         { "split.pass.diskBytesPerSecond", "-1", "more than nothing" },
         { "song", "\"AAAA\"", "." },

@@ -7,6 +7,7 @@ using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Planning;
@@ -36,7 +37,7 @@ public sealed class LayerTests
 
             // No line is dropped that fits on any port at all.
             var fitting = Enumerable.Range(0, c.Elements.Length).Where(i => Fits(c.Ports, c.Elements[i])).ToList();
-            Assert.Equal(fitting.Select(i => $"e{i}"), proposal.Lines.Select(l => l.Elements.Single().ElementId));
+            Assert.Equal(fitting.Select(i => $"e{i}"), proposal.Lines.Select(l => l.Elements.Single().ElementId).Select(i => i.Value));
             Assert.All(proposal.Lines, l =>
             {
                 Assert.Equal(chart.Element(l.Elements[0].ElementId)!.Width, l.Width); // widths are kept
@@ -119,7 +120,7 @@ public sealed class LayerTests
         {
             var split = Sessions.After(start, new AddBank(BankKind.Analog, "Analog", sockets), new SetBank(start.Banks[0] with { Connected = false }));
             var lines = Layer.Propose(Sessions.View(split, song), new LayWish()).Lines;
-            int PassOf(string id) => lines.Single(l => l.Elements.Single().ElementId == id).Pass;
+            int PassOf(string id) => lines.Single(l => l.Elements.Single().ElementId.Value == id).Pass;
             Assert.Equal(PassOf("kick-in"), PassOf("kick-out"));
             Assert.Equal(PassOf("snare-top"), PassOf("snare-bottom"));
             Assert.Equal(Rounds(lines.Count(l => l.Width == Width.Stereo), lines.Count(l => l.Width == Width.Mono), sockets / 2, sockets), lines.Max(l => l.Pass));
@@ -139,7 +140,7 @@ public sealed class LayerTests
                 new SetBank(split.Banks[0] with { Connected = false }));
             if (off >= 1 && off <= sockets)
             {
-                split = Sessions.After(split, new SwitchInputs("in1", off, off, false));
+                split = Sessions.After(split, new SwitchInputs(new BankId("in1"), off, off, false));
             }
 
             var free = Enumerable.Range(1, sockets).Where(i => i != off).ToList();
@@ -173,7 +174,7 @@ public sealed class LayerTests
     {
         var song = Song.Of(CheckPattern.Of([MudlarkNine.Chart], Tempo.Default));
         var start = StartingSplit.Of([MudlarkNine.Chart], 4, 48000);
-        var wish = new LayWish { Only = [new("u1", "snare"), new("u1", "hat")] };
+        var wish = new LayWish { Only = [new(new UnitId("u1"), new ElementId("snare")), new(new UnitId("u1"), new ElementId("hat"))] };
         var some = Layer.Propose(Sessions.View(start, song), wish);
         Assert.Equal(["Snare", "Closed hat"], some.After.Tracks.Select(t => t.Name));
         Assert.Null(Layer.Propose(Sessions.View(some.After, song), wish).Edit);
@@ -192,7 +193,7 @@ public sealed class LayerTests
             var split = StartingSplit.Of([chart], (int)song.Bars, 48000);
             var proposal = Layer.Propose(Sessions.View(split, song), new LayWish());
             Assert.DoesNotContain(proposal.Reasons, r => r.Contains("fits on none"));
-            var after = proposal.After.Unit("u1")!.NeedsRestart ? Sessions.After(proposal.After, new MarkRestarted("u1")) : proposal.After;
+            var after = proposal.After.Unit(new UnitId("u1"))!.NeedsRestart ? Sessions.After(proposal.After, new MarkRestarted(new UnitId("u1"))) : proposal.After;
             Assert.DoesNotContain(AllChecks.Look(Sessions.View(after, song)), f => f.ToMend && f.Check != "UnheardPort");
         }
     }
@@ -236,7 +237,7 @@ public sealed class LayerTests
 
     private static SplitView New(Chart chart) => New(StartingSplit.Of([chart], 1, 48000));
 
-    private static SplitView New(Split split) => new(split, [.. split.Units[0].Elements.Select(e => new ElementRef("u1", e.ElementId))]);
+    private static SplitView New(Split split) => new(split, [.. split.Units[0].Elements.Select(e => new ElementRef(new UnitId("u1"), e.ElementId))]);
 
     private static bool Fits(Width[] ports, (Width Width, int? Only) element) =>
         element.Only is { } only ? ports[only - 2] >= element.Width : ports.Any(p => p >= element.Width);
@@ -255,9 +256,9 @@ public sealed class LayerTests
         return new Chart("any", "Any", SourceKind.Hardware, "Any.")
         {
             Voices = [],
-            Elements = [.. elements.Select((e, i) => new ChartElement($"e{i}", $"E{i}", Family.Keys, ElementKind.Voice, e.Width) { Ports = e.Only is { } only ? [only] : [] })],
+            Elements = [.. elements.Select((e, i) => new ChartElement(new ElementId($"e{i}"), $"E{i}", Family.Keys, ElementKind.Voice, e.Width) { Ports = e.Only is { } only ? [only] : [] })],
             Ports = gate.ToImmutable(),
-            Modes = [new ChartMode("all", "All", [.. Enumerable.Range(1, gate.Count)], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "All", [.. Enumerable.Range(1, gate.Count)], NeedsRestart: false)],
         };
     }
 

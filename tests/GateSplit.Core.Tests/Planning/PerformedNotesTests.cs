@@ -10,7 +10,7 @@ namespace GateSplit.Core.Tests.Planning;
 /// <summary>Rolls, repeats and variations against notes worked out by hand: 480 ticks a quarter, 1920 a bar.</summary>
 public sealed class PerformedNotesTests
 {
-    private static readonly ElementRef Kick = new("u1", "kick");
+    private static readonly ElementRef Kick = new(new UnitId("u1"), new ElementId("kick"));
 
     [Fact]
     public void A_roll_takes_the_place_of_what_was_there_and_is_as_loud_as_the_stroke_before()
@@ -40,7 +40,7 @@ public sealed class PerformedNotesTests
         var roll = new PerformedStep(Kick, StepKind.Roll, 1, 1.25, 2);
         Assert.Equal([0, 240, 480, 720, 960, 1440, 1920, 2400], Starts(roll, new PerformedStep(Kick, StepKind.Variation, 1.25, 1.5, 3), new PerformedStep(Kick, StepKind.Repeat, 1, 1.5, 4)));
         var (split, song) = Session(roll);
-        var snare = split.Units[0].Chart.Voices.First(v => v.Id == "snare");
+        var snare = split.Units[0].Chart.Voices.First(v => v.Id.Value == "snare");
         Assert.Equal([960], PerformedNotes.Of(split, split.Units[0], snare, song).Select(n => n.StartTick));
         Assert.False(PerformedNotes.Changes(split, split.Units[0], snare));
     }
@@ -73,7 +73,7 @@ public sealed class PerformedNotesTests
         var (split, _) = Session(step);
         Assert.Empty(Sessions.After(split, new RemoveStep(step)).Steps);
         Assert.False(new RemoveStep(step with { Number = 5 }).Apply(split).Ok);
-        Assert.Empty(Sessions.After(split, new RemoveUnit("u1")).Steps);
+        Assert.Empty(Sessions.After(split, new RemoveUnit(new UnitId("u1"))).Steps);
     }
 
     private static IEnumerable<long> Starts(params PerformedStep[] steps) => Notes(steps).Select(n => n.StartTick);
@@ -81,7 +81,7 @@ public sealed class PerformedNotesTests
     private static IEnumerable<Note> Notes(params PerformedStep[] steps)
     {
         var (split, song) = Session(steps);
-        return PerformedNotes.Of(split, split.Units[0], split.Units[0].Chart.Voices.First(v => v.Id == "kick"), song);
+        return PerformedNotes.Of(split, split.Units[0], split.Units[0].Chart.Voices.First(v => v.Id.Value == "kick"), song);
     }
 
     /// <summary>Kick on the four quarters of the first bar, the third of them softer, and on two of the second; a snare. Four bars.</summary>

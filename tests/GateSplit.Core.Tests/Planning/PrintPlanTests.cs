@@ -35,7 +35,7 @@ public sealed class PrintPlanTests : IDisposable
     public void Effects_alone_are_the_return_and_nothing_dry()
     {
         var (split, song) = Session();
-        var without = Print(Sessions.After(split, new AssignPort(new ElementRef("u1", "hall"), 1)), song, PrintKind.Effects);
+        var without = Print(Sessions.After(split, new AssignPort(new ElementRef(new UnitId("u1"), new ElementId("hall")), 1)), song, PrintKind.Effects);
         var effects = Print(split, song, PrintKind.Effects);
         Assert.Equal(["Hall of Two"], effects.Keys);
         var line = Print(split, song, PrintKind.Lines)["Hall"];
@@ -50,11 +50,11 @@ public sealed class PrintPlanTests : IDisposable
         var (split, song) = Session();
         Assert.Contains("groups first", PrintPlan.For(Sessions.View(split, song), PrintKind.Stems).Trouble);
         var grouped = Sessions.After(
-            split with { TrackGroups = [new TrackGroup("g1", "Drums", Sums: false) { LevelDb = -6 }] },
-            new PutInGroup("t1", "g1"),
-            new PutInGroup("t2", "g1"),
-            new SetTrackPan("t1", -1),
-            new SetTrackLevel("t2", 3));
+            split with { TrackGroups = [new TrackGroup(new TrackGroupId("g1"), "Drums", Sums: false) { LevelDb = new Decibels(-6) }] },
+            new PutInGroup(new TrackId("t1"), new TrackGroupId("g1")),
+            new PutInGroup(new TrackId("t2"), new TrackGroupId("g1")),
+            new SetTrackPan(new TrackId("t1"), new Pan(-1)),
+            new SetTrackLevel(new TrackId("t2"), new Decibels(3)));
         var lines = Print(grouped, song, PrintKind.Lines);
         var stem = Assert.Single(Print(grouped, song, PrintKind.Stems));
         Assert.Equal("Drums", stem.Key);
@@ -68,9 +68,9 @@ public sealed class PrintPlanTests : IDisposable
     {
         var (split, song) = Session();
         Assert.Contains("looped-back pair", PrintPlan.For(Sessions.View(split, song), PrintKind.Outboard).Trouble);
-        var patched = split with { Banks = split.Banks.Add(new Bank("loop", "Loop", BankKind.Loopback, 2, null) { DelaySamples = 100, OutboardDb = -6 }) };
+        var patched = split with { Banks = split.Banks.Add(new Bank(new BankId("loop"), "Loop", BankKind.Loopback, 2, null) { DelaySamples = 100, OutboardDb = new Decibels(-6) }) };
         var plan = PrintPlan.For(Sessions.View(patched, song), PrintKind.Outboard).Value!;
-        Assert.Equal(["t1", "t2", "t3"], plan.ArmedTracks.Select(t => t.Id));
+        Assert.Equal(["t1", "t2", "t3"], plan.ArmedTracks.Select(t => t.Id.Value));
         Assert.Equal(3, plan.Split.Passes);
         Assert.DoesNotContain(AllChecks.Look(plan), f => f.Severity == Severity.Stop);
         var lines = Print(patched, song, PrintKind.Lines);
@@ -91,7 +91,7 @@ public sealed class PrintPlanTests : IDisposable
     public void Several_passes_are_refused_where_all_lines_are_needed(PrintKind kind)
     {
         var (split, song) = Session();
-        Assert.Contains("pass", PrintPlan.For(Sessions.View(Sessions.After(split, new SetTrackPass("t2", 2)), song), kind).Trouble);
+        Assert.Contains("pass", PrintPlan.For(Sessions.View(Sessions.After(split, new SetTrackPass(new TrackId("t2"), 2)), song), kind).Trouble);
     }
 
     private static float[] Sum(params (float[] Samples, double Gain)[] parts) =>
@@ -117,15 +117,15 @@ public sealed class PrintPlanTests : IDisposable
     /// <summary>Two mono drums, one panned left, with a hall; each on a line of its own.</summary>
     private static (Split Split, Song Song) Session()
     {
-        ChartVoice Voice(string id, int key, double hertz) => new(id, id, 10, [key]) { Drum = new DrumPatch { BodyHz = hertz, BodyLevel = 0.5, BodyDecaySeconds = 0.3 } };
+        ChartVoice Voice(string id, int key, double hertz) => new(new VoiceId(id), id, 10, [key]) { Drum = new DrumPatch { BodyHz = hertz, BodyLevel = 0.5, BodyDecaySeconds = 0.3 } };
         var chart = new Chart("two", "Two", SourceKind.PlugIn, "Two drums.")
         {
             Voices = [Voice("low", 36, 90), Voice("high", 40, 700)],
             Elements =
             [
-                new ChartElement("low", "Low", Family.LowDrum, ElementKind.Voice, Width.Mono) { Hears = [new Hearing("low")], Port = 2, SendDb = -9, InMain = false, Pan = -1 },
-                new ChartElement("high", "High", Family.Snare, ElementKind.Voice, Width.Mono) { Hears = [new Hearing("high")], Port = 3, SendDb = -6, InMain = false },
-                new ChartElement("hall", "Hall", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 0.8, Port = 4, InMain = false },
+                new ChartElement(new ElementId("low"), "Low", Family.LowDrum, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("low"))], Port = 2, SendDb = new Decibels(-9), InMain = false, Pan = new Pan(-1) },
+                new ChartElement(new ElementId("high"), "High", Family.Snare, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("high"))], Port = 3, SendDb = new Decibels(-6), InMain = false },
+                new ChartElement(new ElementId("hall"), "Hall", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 0.8, Port = 4, InMain = false },
             ],
             Ports =
             [
@@ -134,7 +134,7 @@ public sealed class PrintPlanTests : IDisposable
                 new ChartPort(3, "High", 4, Width.Mono, Tap.AfterFader),
                 new ChartPort(4, "Hall", 5, Width.Stereo, Tap.AfterFader),
             ],
-            Modes = [new ChartMode("all", "All", [1, 2, 3, 4], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "All", [1, 2, 3, 4], NeedsRestart: false)],
         };
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
         for (var beat = 0; beat < 4; beat++)
@@ -143,7 +143,7 @@ public sealed class PrintPlanTests : IDisposable
         }
 
         var split = StartingSplit.Of([chart], 1, 48000);
-        Track Line(string id, string name, Width width, int channel) => new(id, name, width) { Input = new InputRef("b-u1", channel) };
+        Track Line(string id, string name, Width width, int channel) => new(new TrackId(id), name, width) { Input = new InputRef(new BankId("b-u1"), channel) };
         return (
             split with
             {

@@ -1,4 +1,5 @@
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -11,7 +12,7 @@ public sealed class LineWayTests
     [Fact]
     public void A_line_is_told_from_end_to_end_with_its_gain()
     {
-        var split = Sessions.After(Drums, new SetFader(Sessions.Element(Drums, "kick"), -3), new SetInMain(Sessions.Element(Drums, "kick"), false));
+        var split = Sessions.After(Drums, new SetFader(Sessions.Element(Drums, "kick"), new Decibels(-3)), new SetInMain(Sessions.Element(Drums, "kick"), false));
         Assert.Equal("Kick leaves Mudlark Nine by port 2 (USB 3) and arrives on track 1, Kick, at −3.0 dB.", Way(split, "kick"));
     }
 
@@ -28,7 +29,7 @@ public sealed class LineWayTests
     public void Sides_that_differ_are_told_apart()
     {
         var hall = Sessions.Element(Sessions.Kit.Split, "hall");
-        var split = Sessions.After(Sessions.Kit.Split, new SetPan(hall, 0.5));
+        var split = Sessions.After(Sessions.Kit.Split, new SetPan(hall, new Pan(0.5)));
         Assert.EndsWith("at −6.0 dB left, 0.0 dB right.", LineWay.Of(SplitSignal.Of(split), hall));
     }
 

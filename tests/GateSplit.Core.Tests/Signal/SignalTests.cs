@@ -1,6 +1,7 @@
 using CsCheck;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -14,19 +15,19 @@ public sealed class SignalTests
     [Fact]
     public void Pan_is_equal_power_and_exact_at_its_ends()
     {
-        Assert.Equal(new Gain2x2(1, 0, 0, 0), Gain2x2.Pan(-1));
-        Assert.Equal(new Gain2x2(0, 0, 1, 0), Gain2x2.Pan(1));
-        var centre = Gain2x2.Pan(0);
+        Assert.Equal(new Gain2x2(1, 0, 0, 0), Gain2x2.Panned(new Pan(-1)));
+        Assert.Equal(new Gain2x2(0, 0, 1, 0), Gain2x2.Panned(new Pan(1)));
+        var centre = Gain2x2.Panned(new Pan(0));
         Assert.Equal(-3.0103, 20 * Math.Log10(centre.LL), 0.0001);
         Assert.Equal(centre.LL, centre.RL, 1e-15);
-        Gen.Double[-1, 1].Sample(pan => Math.Abs(Math.Pow(Gain2x2.Pan(pan).LL, 2) + Math.Pow(Gain2x2.Pan(pan).RL, 2) - 1) < 1e-12);
+        Gen.Double[-1, 1].Sample(pan => Math.Abs(Math.Pow(Gain2x2.Panned(new Pan(pan)).LL, 2) + Math.Pow(Gain2x2.Panned(new Pan(pan)).RL, 2) - 1) < 1e-12);
     }
 
     [Fact]
     public void Balance_turns_only_the_far_side_down()
     {
-        Assert.Equal(new Gain2x2(1, 0, 0, 0.75), Gain2x2.Balance(-0.25));
-        Assert.Equal(new Gain2x2(0.5, 0, 0, 1), Gain2x2.Balance(0.5));
+        Assert.Equal(new Gain2x2(1, 0, 0, 0.75), Gain2x2.Balanced(new Pan(-0.25)));
+        Assert.Equal(new Gain2x2(0.5, 0, 0, 1), Gain2x2.Balanced(new Pan(0.5)));
     }
 
     [Fact]
@@ -57,7 +58,7 @@ public sealed class SignalTests
     [Fact]
     public void The_fader_is_printed_where_the_port_listens_after_it()
     {
-        var split = Sessions.After(Drums, new SetFader(Sessions.Element(Drums, "kick"), -6));
+        var split = Sessions.After(Drums, new SetFader(Sessions.Element(Drums, "kick"), new Decibels(-6)));
         var arrives = SplitSignal.Of(split).Reaching(Sessions.Element(split, "kick")).Single();
         Assert.Equal(-6, 20 * Math.Log10(arrives.Gain.LL), 1e-9);
         var before = Drums.Units[0].Chart;
@@ -73,9 +74,9 @@ public sealed class SignalTests
     {
         var one = Sessions.Element(Kit, "tom1");
         var two = Sessions.Element(Kit, "tom2");
-        var port = Kit.Units[0].Element("tom1").Port!.Value;
+        var port = Kit.Units[0].Element(new ElementId("tom1")).Port!.Value;
         var second = Sessions.TrackOf(Kit, "Mid tom");
-        var split = Sessions.After(Kit, new AssignPort(two, port), new SetPan(two, 1), new SetTrackInput(second.Id, new InputRef("b-u1", 2 * port)));
+        var split = Sessions.After(Kit, new AssignPort(two, port), new SetPan(two, new Pan(1)), new SetTrackInput(second.Id, new InputRef(new BankId("b-u1"), 2 * port)));
         var signal = SplitSignal.Of(split);
         Assert.Equal(one, Assert.Single(signal.In(Sessions.TrackOf(split, "High tom").Id), c => !c.Gain.IsZero).Element);
         var clean = Assert.Single(signal.In(second.Id), c => !c.Gain.IsZero);
@@ -86,7 +87,7 @@ public sealed class SignalTests
     [Fact]
     public void A_mode_closes_ports_for_the_signal_too()
     {
-        var split = Sessions.After(Drums, new SetMode("u1", "mix"));
+        var split = Sessions.After(Drums, new SetMode(new UnitId("u1"), new ModeId("mix")));
         Assert.All(SplitSignal.Of(split).PortFeeds, f => Assert.Equal(1, f.Port));
     }
 
@@ -103,14 +104,14 @@ public sealed class SignalTests
     public void Buses_carry_on_and_loops_are_found_with_their_way()
     {
         var kick = Drums.Tracks[0];
-        var stem = new Track("t90", "Stem", Width.Mono) { Input = new InputRef("buses", 1) };
-        var split = Sessions.After(Drums, new SetTrackBus(kick.Id, new InputRef("buses", 1)), new AddTrack(stem));
-        Assert.Contains(SplitSignal.Of(split).In("t90"), c => c.Element == Sessions.Element(split, "kick") && c.Gain.LL == 1);
+        var stem = new Track(new TrackId("t90"), "Stem", Width.Mono) { Input = new InputRef(new BankId("buses"), 1) };
+        var split = Sessions.After(Drums, new SetTrackBus(kick.Id, new InputRef(new BankId("buses"), 1)), new AddTrack(stem));
+        Assert.Contains(SplitSignal.Of(split).In(new TrackId("t90")), c => c.Element == Sessions.Element(split, "kick") && c.Gain.LL == 1);
         Assert.Empty(SplitSignal.Of(split).Loops);
-        var two = new Track("t91", "Two", Width.Mono) { Input = new InputRef("buses", 2), Bus = new InputRef("buses", 1) };
-        var loop = Sessions.After(split, new AddTrack(two), new SetTrackBus("t90", new InputRef("buses", 2)));
-        Assert.Equal(["t90", "t91"], Assert.Single(SplitSignal.Of(loop).Loops));
-        var quiet = Sessions.After(loop, new SetMonitor("t91", MonitorMode.Never));
+        var two = new Track(new TrackId("t91"), "Two", Width.Mono) { Input = new InputRef(new BankId("buses"), 2), Bus = new InputRef(new BankId("buses"), 1) };
+        var loop = Sessions.After(split, new AddTrack(two), new SetTrackBus(new TrackId("t90"), new InputRef(new BankId("buses"), 2)));
+        Assert.Equal(["t90", "t91"], Assert.Single(SplitSignal.Of(loop).Loops).Select(i => i.Value));
+        var quiet = Sessions.After(loop, new SetMonitor(new TrackId("t91"), MonitorMode.Never));
         Assert.Empty(SplitSignal.Of(quiet).Loops);
     }
 
@@ -120,7 +121,7 @@ public sealed class SignalTests
         var edges = Gen.Select(Gen.Int[0, 4], Gen.Int[0, 4]).Array[0, 8];
         edges.Sample(list =>
         {
-            string[] nodes = ["a", "b", "c", "d", "e"];
+            TrackId[] nodes = [new("a"), new("b"), new("c"), new("d"), new("e")];
             var found = LoopFinder.Find([.. nodes], [.. list.Select(e => (nodes[e.Item1], nodes[e.Item2]))]);
 
             // Reachability by repeated squaring of the adjacency relation.
@@ -143,7 +144,7 @@ public sealed class SignalTests
 
             var groups = Enumerable.Range(0, 5).Where(i => reach[i, i])
                 .GroupBy(i => string.Concat(Enumerable.Range(0, 5).Where(j => reach[i, j] && reach[j, i]))).Count();
-            var isPath = found.All(l => l.Zip([.. l.Skip(1), l[0]]).All(s => list.Any(e => nodes[e.Item1] == s.First && nodes[e.Item2] == s.Second)));
+            var isPath = found.All(l => l.Zip([.. l.Skip(1), l[0]]).All(s => list.Any(e => nodes[e.Item1] == s.First&& nodes[e.Item2] == s.Second)));
             return found.Length == groups && isPath;
         });
     }
@@ -153,9 +154,9 @@ public sealed class SignalTests
     {
         var song = Sessions.Fog.Song;
         var sounding = Sounding.Elements(Sessions.Fog.Split, song);
-        Assert.DoesNotContain(new ElementRef("u1", "rim"), sounding);
-        Assert.Contains(new ElementRef("u1", "clap"), sounding);
-        Assert.Contains(new ElementRef("u2", "hall"), sounding);
-        Assert.DoesNotContain(new ElementRef("u2", "horn"), sounding);
+        Assert.DoesNotContain(new ElementRef(new UnitId("u1"), new ElementId("rim")), sounding);
+        Assert.Contains(new ElementRef(new UnitId("u1"), new ElementId("clap")), sounding);
+        Assert.Contains(new ElementRef(new UnitId("u2"), new ElementId("hall")), sounding);
+        Assert.DoesNotContain(new ElementRef(new UnitId("u2"), new ElementId("horn")), sounding);
     }
 }

@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Sound;

@@ -79,7 +79,7 @@ public sealed class EffectTests
     [InlineData(4, -9)]
     public void A_steady_sound_12_dB_above_the_threshold_is_turned_down_by_the_ratio(int ratio, double changeDb)
     {
-        var master = new Master(new MasterPatch { ThresholdDb = -18, Ratio = ratio }, Rate);
+        var master = new Master(new MasterPatch { ThresholdDb = new Decibels(-18), Ratio = ratio }, Rate);
         var level = (float)Math.Pow(10, -6 / 20.0);
         var left = Enumerable.Range(0, Rate).Select(i => i % 2 == 0 ? level : -level).ToArray();
         var right = left.Select(s => s / 2).ToArray();
@@ -93,7 +93,7 @@ public sealed class EffectTests
     {
         var samples = Enumerable.Range(0, 9000).Select(i => (float)(0.1 * Math.Sin(i * 0.05))).ToArray();
         var left = samples.ToArray();
-        new Master(new MasterPatch { ThresholdDb = -18, Ratio = 4 }, Rate).Process(left, samples.ToArray());
+        new Master(new MasterPatch { ThresholdDb = new Decibels(-18), Ratio = 4 }, Rate).Process(left, samples.ToArray());
         Assert.Equal(samples, left);
     }
 

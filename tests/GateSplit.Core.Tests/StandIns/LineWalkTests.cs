@@ -84,11 +84,11 @@ public sealed class LineWalkTests : IDisposable
         var input = view.Split.Tracks.Single(t => t.Name == "Kick").Input!;
         var crossed = Sessions.After(view.Split, new SetSimulatedInterface(new SimulatedInterface { Crossed = [new(input, input with { Channel = input.Channel + 1 })] }));
         var lines = new LineWalk(new SplitView(crossed, view.Sounding)).All();
-        Assert.Equal(["kick", "snare"], lines.Where(l => !l.Agrees).Select(l => l.Element.ElementId));
+        Assert.Equal(["kick", "snare"], lines.Where(l => !l.Agrees).Select(l => l.Element.ElementId.Value));
         Assert.All(lines.Where(l => !l.Agrees), l =>
         {
-            Assert.Equal([l.Element.ElementId == "kick" ? "Snare" : "Kick"], l.Tracks.Where(t => t.Arrived).Select(t => crossed.Track(t.TrackId)!.Name));
-            Assert.Equal([l.Element.ElementId == "kick" ? "Kick" : "Snare"], l.Tracks.Where(t => t.Meant).Select(t => crossed.Track(t.TrackId)!.Name));
+            Assert.Equal([l.Element.ElementId.Value == "kick" ? "Snare" : "Kick"], l.Tracks.Where(t => t.Arrived).Select(t => crossed.Track(t.TrackId)!.Name));
+            Assert.Equal([l.Element.ElementId.Value == "kick" ? "Kick" : "Snare"], l.Tracks.Where(t => t.Meant).Select(t => crossed.Track(t.TrackId)!.Name));
         });
     }
 
@@ -101,20 +101,20 @@ public sealed class LineWalkTests : IDisposable
         {
             var split = Sessions.After(view.Split, edits);
             var lines = new LineWalk(new SplitView(split, view.Sounding)).All();
-            return WalkVerdict.Of(split, lines.Single(l => l.Element.ElementId == element), lines);
+            return WalkVerdict.Of(split, lines.Single(l => l.Element.ElementId.Value == element), lines);
         }
 
         SetSimulatedInterface Cross(InputRef a, InputRef b) => new(new SimulatedInterface { Crossed = [new(a, b)] });
-        var bus = new InputRef("buses", 1);
+        var bus = new InputRef(new BankId("buses"), 1);
         Assert.Null(Told("kick"));
         Assert.Equal(
             "Kick and Snare are in each other's place: Kick arrives on Snare. Two cables or two inputs are swapped.",
             Told("kick", Cross(input, input with { Channel = input.Channel + 1 })));
         Assert.Equal(
             "Kick does not arrive on Kick: it leaves Mudlark Nine by ports 1 and 2, and nobody takes it there.", Told("kick", Cross(input, bus)));
-        Assert.Equal("Kick does not arrive on Kick: it leaves Mudlark Nine by the main mix only.", Told("kick", new MakeSetting("u1", 0, false)));
-        Assert.Equal("Kick does not arrive on Kick: Mudlark Nine does not play it.", Told("kick", new MakeSetting("u1", 1, false)));
-        Assert.Equal("Kick arrives on Spare instead of Kick.", Told("kick", new AddTrack(new Track("t90", "Spare", Width.Mono) { Input = input with { Channel = 12 } }), Cross(input, input with { Channel = 12 })));
+        Assert.Equal("Kick does not arrive on Kick: it leaves Mudlark Nine by the main mix only.", Told("kick", new MakeSetting(new UnitId("u1"), 0, false)));
+        Assert.Equal("Kick does not arrive on Kick: Mudlark Nine does not play it.", Told("kick", new MakeSetting(new UnitId("u1"), 1, false)));
+        Assert.Equal("Kick arrives on Spare instead of Kick.", Told("kick", new AddTrack(new Track(new TrackId("t90"), "Spare", Width.Mono) { Input = input with { Channel = 12 } }), Cross(input, input with { Channel = 12 })));
     }
 
     [Fact]
@@ -126,7 +126,7 @@ public sealed class LineWalkTests : IDisposable
         var lines = new LineWalk(new SplitView(split, view.Sounding)).All();
         Assert.Equal(
             "Drums and Percussion each arrive on the other's track as well: one side of each is in the other's place.",
-            WalkVerdict.Of(split, lines.Single(l => l.Element.ElementId == "drums"), lines));
+            WalkVerdict.Of(split, lines.Single(l => l.Element.ElementId.Value == "drums"), lines));
     }
 
     [Fact]
@@ -148,16 +148,16 @@ public sealed class LineWalkTests : IDisposable
     public void A_setting_that_is_not_made_shows_as_it_would_in_the_room()
     {
         var view = Laid(HeronTen.Chart);
-        var with = new SplitView(Sessions.After(view.Split, new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1), Armed = false })), view.Sounding);
+        var with = new SplitView(Sessions.After(view.Split, new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1), Armed = false })), view.Sounding);
         var pad = with.SoundingElements.First(e => e.Chart.Kind == ElementKind.Voice).Ref;
-        WalkedLine Pad(int notMade) => new LineWalk(new SplitView(Sessions.After(with.Split, new SetInMain(pad, false), new MakeSetting("u1", notMade, false)), view.Sounding))
+        WalkedLine Pad(int notMade) => new LineWalk(new SplitView(Sessions.After(with.Split, new SetInMain(pad, false), new MakeSetting(new UnitId("u1"), notMade, false)), view.Sounding))
             .One(pad).First();
 
         Assert.DoesNotContain(Pad(0).Tracks, t => t.Arrived); // only the main pair arrives, and the pad is not in it
         var both = Pad(1);
         Assert.Equal(2, both.Tracks.Count(t => t.Arrived)); // in the main as well
         Assert.Single(both.Tracks, t => !t.Agrees);
-        Assert.True(both.Tracks.Single(t => t.TrackId == "t90").ThroughMaster);
+        Assert.True(both.Tracks.Single(t => t.TrackId.Value == "t90").ThroughMaster);
         Assert.Empty(Pad(2).Tracks.Where(t => t.Arrived)); // it never starts
     }
 
@@ -165,10 +165,10 @@ public sealed class LineWalkTests : IDisposable
     public void With_the_main_muted_only_what_is_separate_is_left()
     {
         var view = Laid(MudlarkNine.Chart);
-        var split = Sessions.After(view.Split, new AssignPort(new ElementRef("u1", "snare"), null), new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1) }));
+        var split = Sessions.After(view.Split, new AssignPort(new ElementRef(new UnitId("u1"), new ElementId("snare")), null), new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1) }));
         var muted = new LineWalk(new SplitView(split, view.Sounding)) { MainMuted = true };
-        Assert.DoesNotContain(muted.One(new ElementRef("u1", "snare")).First().Tracks, t => t.Arrived);
-        Assert.Contains(muted.One(new ElementRef("u1", "kick")).First().Tracks, t => t.Arrived);
+        Assert.DoesNotContain(muted.One(new ElementRef(new UnitId("u1"), new ElementId("snare"))).First().Tracks, t => t.Arrived);
+        Assert.Contains(muted.One(new ElementRef(new UnitId("u1"), new ElementId("kick"))).First().Tracks, t => t.Arrived);
     }
 
     /// <summary>A source laid as the program proposes, and started again where it must be.</summary>
@@ -176,6 +176,6 @@ public sealed class LineWalkTests : IDisposable
     {
         var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
         var after = Layer.Propose(Sessions.View(StartingSplit.Of([chart], (int)song.Bars, 48000), song), new LayWish()).After;
-        return Sessions.View(after.Unit("u1")!.NeedsRestart ? Sessions.After(after, new MarkRestarted("u1")) : after, song);
+        return Sessions.View(after.Unit(new UnitId("u1"))!.NeedsRestart ? Sessions.After(after, new MarkRestarted(new UnitId("u1"))) : after, song);
     }
 }

@@ -13,7 +13,7 @@ public sealed class LiveRigTests : IDisposable
 {
     private const int Rate = 48000;
     private const int BarFrames = 2 * Rate; // 120 quarters a minute in 4/4
-    private static readonly ElementRef Keys = new("u1", "keys");
+    private static readonly ElementRef Keys = new(new UnitId("u1"), new ElementId("keys"));
     private readonly TempFolder _folder = new();
 
     public void Dispose() => _folder.Dispose();
@@ -56,7 +56,7 @@ public sealed class LiveRigTests : IDisposable
         var room = new LiveRig(split, song, Line);
         var before = Listen(room, 50_000);
         var at = before.Length;
-        room.Take(room.Prepare(Sessions.After(split, new SetFader(Keys, -6)), Line, room.Position));
+        room.Take(room.Prepare(Sessions.After(split, new SetFader(Keys, new Decibels(-6))), Line, room.Position));
         var after = Listen(room, 50_000);
         Equal(printed[..at], before);
         var ratio = (float)Math.Pow(10, -6 / 20.0);
@@ -133,8 +133,8 @@ public sealed class LiveRigTests : IDisposable
         var (split, song) = Session();
         var printed = Print(split, song);
         var mono = (float)Math.Sqrt(0.5);
-        Equal([.. printed.Select(s => s * mono)], Listen(new LiveRig(split with { Tracks = [split.Tracks[0] with { Pan = 0 }] }, song, Ear.Mix), 4 * BarFrames));
-        Equal(printed, Listen(new LiveRig(split, song, new Ear("u1", [])), 4 * BarFrames));
+        Equal([.. printed.Select(s => s * mono)], Listen(new LiveRig(split with { Tracks = [split.Tracks[0] with { Pan = new Pan(0) }] }, song, Ear.Mix), 4 * BarFrames));
+        Equal(printed, Listen(new LiveRig(split, song, new Ear(new UnitId("u1"), [])), 4 * BarFrames));
         Assert.All(Listen(new LiveRig(split with { Tracks = [split.Tracks[0] with { Monitor = MonitorMode.Never }] }, song, Ear.Mix), BarFrames), s => Assert.Equal(0, s));
     }
 
@@ -191,18 +191,18 @@ public sealed class LiveRigTests : IDisposable
         {
             Voices =
             [
-                new ChartVoice("hit", "Hit", 10, [40]) { Drum = new DrumPatch { BodyHz = 180, BodyLevel = 0.4, BodyDecaySeconds = 0.4, NoiseLevel = 0.2, NoiseDecaySeconds = 0.2, NoiseLowHz = 60, NoiseHighHz = 20000 } },
-                new ChartVoice("keys", "Keys", 1, []) { Tone = new TonePatch { Saw = 0.5, Sine = 0.5 } },
+                new ChartVoice(new VoiceId("hit"), "Hit", 10, [40]) { Drum = new DrumPatch { BodyHz = 180, BodyLevel = 0.4, BodyDecaySeconds = 0.4, NoiseLevel = 0.2, NoiseDecaySeconds = 0.2, NoiseLowHz = 60, NoiseHighHz = 20000 } },
+                new ChartVoice(new VoiceId("keys"), "Keys", 1, []) { Tone = new TonePatch { Saw = 0.5, Sine = 0.5 } },
             ],
-            Elements = [new ChartElement("keys", "Keys", Family.Keys, ElementKind.Voice, Width.Mono) { Hears = [new Hearing("hit"), new Hearing("keys")], Port = 1, Pan = -1 }],
+            Elements = [new ChartElement(new ElementId("keys"), "Keys", Family.Keys, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("hit")), new Hearing(new VoiceId("keys"))], Port = 1, Pan = new Pan(-1) }],
             Ports = [new ChartPort(1, "Out", 1, Width.Stereo, Tap.AfterFader) { IsMain = true }],
-            Modes = [new ChartMode("all", "All", [1], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "All", [1], NeedsRestart: false)],
         };
         var split = GateSplit.Core.Planning.StartingSplit.Of([chart], 4, Rate);
         return (
             split with
             {
-                Tracks = [new Track("t1", "Keys", Width.Mono) { Input = new InputRef("b-u1", 1), Pan = -1 }],
+                Tracks = [new Track(new TrackId("t1"), "Keys", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 1), Pan = new Pan(-1) }],
                 Pass = split.Pass with { Format = SampleFormat.Float32, TailSeconds = 0.5 },
             },
             Music(fromBar: 0));

@@ -23,9 +23,9 @@ public sealed class PeakTests
             var one = new Chart("one", "One", SourceKind.PlugIn, "One voice.")
             {
                 Voices = [voice],
-                Elements = [new ChartElement("e", "E", Family.Keys, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(voice.Id, 0, 0, 0, false)], Port = 1 }],
+                Elements = [new ChartElement(new ElementId("e"), "E", Family.Keys, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(voice.Id, new Decibels(0), 0, new Pan(0), false)], Port = 1 }],
                 Ports = [new ChartPort(1, "Main", 1, Width.Mono, Tap.BeforeFader) { IsMain = true }],
-                Modes = [new ChartMode("all", "All", [1], false)],
+                Modes = [new ChartMode(new ModeId("all"), "All", [1], false)],
             };
             var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
             foreach (var key in voice.Keys.IsEmpty ? [36, 48, 60, 72] : voice.Keys.Take(1))
@@ -34,7 +34,7 @@ public sealed class PeakTests
             }
 
             var song = Song.Of(writer.ToFile("One", 4));
-            var split = StartingSplit.Of([one], 4, 48000) with { Tracks = [new Track("t1", "One", Width.Mono) { Input = new InputRef("b-u1", 1) }] };
+            var split = StartingSplit.Of([one], 4, 48000) with { Tracks = [new Track(new TrackId("t1"), "One", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 1) }] };
             var peak = new StandInRecorder(Sessions.View(split, song), song).Print(t => folder[t.Id + ".wav"], DateTime.UnixEpoch)[0].Measure.Channels[0].SamplePeak;
             Assert.Equal(peak.Value, Decibels.FromRatio(voice.Peak).Value, voice.Drum is null ? 5.0 : 3.0);
         }

@@ -1,6 +1,7 @@
 using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 
@@ -22,9 +23,9 @@ public sealed class PingTests : IDisposable
     {
         var split = Stairwell.Session.Split;
         var pair = split.Banks.First(b => b.Kind == BankKind.Loopback);
-        var late = Sessions.After(split, new SetSimulatedInterface(split.Interface with { RoundTripSamples = samples, NoiseDb = -60, LatencySamples = 64 }));
+        var late = Sessions.After(split, new SetSimulatedInterface(split.Interface with { RoundTripSamples = samples, NoiseDb = new Decibels(-60), LatencySamples = 64 }));
         Assert.Equal(samples, Ping.RoundTrip(late, pair));
-        Assert.Equal(samples, Ping.RoundTrip(late, pair with { OutboardDb = -20, OutboardDrive = 6, OutboardNoiseDb = -60 }));
+        Assert.Equal(samples, Ping.RoundTrip(late, pair with { OutboardDb = new Decibels(-20), OutboardDrive = 6, OutboardNoiseDb = new Decibels(-60) }));
     }
 
     [Fact]
@@ -36,7 +37,7 @@ public sealed class PingTests : IDisposable
         var late = Print(Sessions.After(split, new SetSimulatedInterface(split.Interface with { RoundTripSamples = 1256 })), song);
         Assert.Equal(said[..^1000], late[1000..]);
         var pair = split.Banks.First(b => b.Kind == BankKind.Loopback);
-        var noisy = Print(Sessions.After(split, new SetBank(pair with { OutboardNoiseDb = -50 })), song);
+        var noisy = Print(Sessions.After(split, new SetBank(pair with { OutboardNoiseDb = new Decibels(-50) })), song);
         var rest = noisy.Zip(said, (a, b) => (double)a - b).ToList();
         Assert.Equal(-50, 10 * Math.Log10(rest.Average(x => x * x)), 0.1);
     }
@@ -47,7 +48,7 @@ public sealed class PingTests : IDisposable
     public void The_noise_of_outboard_has_bounds(double db)
     {
         var pair = Stairwell.Session.Split.Banks.First(b => b.Kind == BankKind.Loopback);
-        Assert.False(new SetBank(pair with { OutboardNoiseDb = db }).Apply(Stairwell.Session.Split).Ok);
+        Assert.False(new SetBank(pair with { OutboardNoiseDb = new Decibels(db) }).Apply(Stairwell.Session.Split).Ok);
     }
 
     private float[] Print(Split split, Song song)

@@ -58,7 +58,7 @@ public sealed class RecorderTests : IDisposable
     {
         var (split, song) = Sessions.Drums;
         var clean = Print(split, song)["Snare"].Measure.Channels[0];
-        var low = Print(Sessions.After(split, new SetFader(Sessions.Element(split, "snare"), -6)), song)["Snare"].Measure.Channels[0];
+        var low = Print(Sessions.After(split, new SetFader(Sessions.Element(split, "snare"), new Decibels(-6))), song)["Snare"].Measure.Channels[0];
         Assert.Equal(-6, low.Rms.Value - clean.Rms.Value, 0.01);
         Assert.Equal(-6, low.SamplePeak.Value - clean.SamplePeak.Value, 0.01);
     }
@@ -71,7 +71,7 @@ public sealed class RecorderTests : IDisposable
         var kick = Sessions.TrackOf(split, "Kick");
         var wrong = Print(Sessions.After(split, new SetTrackInput(kick.Id, Sessions.TrackOf(split, "Snare").Input)), song);
         Assert.Equal(Samples(right["Snare"]), Samples(wrong["Kick"]));
-        var closed = Print(Sessions.After(split, new SetMode("u1", "mix")), song);
+        var closed = Print(Sessions.After(split, new SetMode(new UnitId("u1"), new ModeId("mix"))), song);
         Assert.All(closed.Values, t => Assert.True(t.Measure.Channels[0].Silent));
     }
 
@@ -103,7 +103,7 @@ public sealed class RecorderTests : IDisposable
         }
 
         Assert.Equal(-26, Bleed(split), 0.2);
-        Assert.Equal(-32, Bleed(Sessions.After(split, new SetBleed(Sessions.Element(split, "kick-in"), -6))), 0.2);
+        Assert.Equal(-32, Bleed(Sessions.After(split, new SetBleed(Sessions.Element(split, "kick-in"), new Decibels(-6)))), 0.2);
     }
 
     [Fact]
@@ -113,7 +113,7 @@ public sealed class RecorderTests : IDisposable
         var alone = Print(split, song);
         var tom = Sessions.Element(split, "tom2");
         var shared = Sessions.After(
-            split, new AssignPort(tom, 6), new SetPan(tom, 1), new SetTrackInput(Sessions.TrackOf(split, "Mid tom").Id, new InputRef("b-u1", 12)));
+            split, new AssignPort(tom, 6), new SetPan(tom, new Pan(1)), new SetTrackInput(Sessions.TrackOf(split, "Mid tom").Id, new InputRef(new BankId("b-u1"), 12)));
         var together = Print(shared, song);
         Assert.Equal(Samples(alone["High tom"]), Samples(together["High tom"]));
         Assert.Equal(Samples(alone["Mid tom"]), Samples(together["Mid tom"]));
@@ -123,11 +123,11 @@ public sealed class RecorderTests : IDisposable
     public void A_bus_adds_its_tracks_up_and_the_sum_is_exact()
     {
         var (split, song) = Sessions.Drums;
-        var stem = new Track("t90", "Stem", Width.Mono) { Input = new InputRef("buses", 1) };
+        var stem = new Track(new TrackId("t90"), "Stem", Width.Mono) { Input = new InputRef(new BankId("buses"), 1) };
         split = Sessions.After(split, new AddTrack(stem, 0), new SetPass(split.Pass with { Format = SampleFormat.Float32 }));
         foreach (var name in new[] { "Kick", "Snare" })
         {
-            split = Sessions.After(split, new SetTrackBus(Sessions.TrackOf(split, name).Id, new InputRef("buses", 1)));
+            split = Sessions.After(split, new SetTrackBus(Sessions.TrackOf(split, name).Id, new InputRef(new BankId("buses"), 1)));
         }
 
         var printed = Print(split, song);
@@ -139,7 +139,7 @@ public sealed class RecorderTests : IDisposable
     public void Effects_are_in_the_mix_and_not_in_the_single_lines()
     {
         var (split, song) = Sessions.Drums;
-        split = Sessions.After(split, new AddTrack(new Track("t90", "Mix", Width.Stereo) { Input = new InputRef("b-u1", 1) }));
+        split = Sessions.After(split, new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1) }));
         var printed = Print(split, song);
         var note = song.Notes.Single(n => n.Key == 39); // the clap sends to the effect
         var after = (int)song.Tempos.ToSamples(note.StartTick, 48000) + 22000;
@@ -152,11 +152,11 @@ public sealed class RecorderTests : IDisposable
     public void Tune_and_decay_are_heard()
     {
         var (split, song) = Sessions.Drums;
-        var kick = new UnitVoice("kick");
+        var kick = new UnitVoice(new VoiceId("kick"));
         double Crossings(UnitVoice shape)
         {
             // Half a second after the hit the bend is over and the body alone is left.
-            var samples = Samples(Print(Sessions.After(split, new ShapeVoice("u1", shape)), song)["Kick"]).Skip(9600).Take(9600).ToArray();
+            var samples = Samples(Print(Sessions.After(split, new ShapeVoice(new UnitId("u1"), shape)), song)["Kick"]).Skip(9600).Take(9600).ToArray();
             return samples.Zip(samples.Skip(1)).Count(p => p.First < 0 != p.Second < 0) / 2.0 / 0.2;
         }
 
@@ -169,7 +169,7 @@ public sealed class RecorderTests : IDisposable
     {
         // The drum machine's kick is a body alone; its hit is the song's first note of key 36.
         var (split, song) = Sessions.Drums;
-        var patch = split.Units[0].Chart.Voices.Single(v => v.Id == "kick").Drum!;
+        var patch = split.Units[0].Chart.Voices.Single(v => v.Id.Value == "kick").Drum!;
         var start = (int)song.Tempos.ToSamples(song.Notes.First(n => n.Key == 36).StartTick, 48000);
         var kick = Samples(Print(split, song)["Kick"]).Skip(start).ToArray();
         double PeakDb(double from, double seconds) =>
@@ -209,7 +209,7 @@ public sealed class RecorderTests : IDisposable
         var both = Song.Of(pattern.ToFile("Open and closed", 1));
         var split = StartingSplit.Of([MudlarkNine.Chart], 1, 48000);
         split = Layer.Propose(Sessions.View(split, both), new LayWish()).Edit!.Apply(split).Value!;
-        split = Sessions.After(split, new ShapeVoice("u1", new UnitVoice("hat-open") { DecayScale = 4 }));
+        split = Sessions.After(split, new ShapeVoice(new UnitId("u1"), new UnitVoice(new VoiceId("hat-open")) { DecayScale = 4 }));
         double Late(Song song) => Samples(Print(split, song)["Open hat"]).Skip(24000 + 2400).Take(4800).Max(Math.Abs);
         Assert.True(Late(alone) > 0.003);
         Assert.True(Late(both) < Late(alone) / 100);
@@ -231,14 +231,14 @@ public sealed class RecorderTests : IDisposable
         var narrowChart = WickerKeys.Chart with
         {
             Ports = [.. WickerKeys.Chart.Ports.Take(2)],
-            Modes = [new ChartMode("one", "One pair beside the main", [1, 2], false)],
+            Modes = [new ChartMode(new ModeId("one"), "One pair beside the main", [1, 2], false)],
             AssignedLeavesMain = false,
         };
         var narrow = StartingSplit.Of([narrowChart], 2, 48000);
         narrow = Layer.Propose(Sessions.View(narrow, song), new LayWish()).After;
         foreach (var unit in narrow.Units[0].Elements.Where(e => e.InMain))
         {
-            narrow = Sessions.After(narrow, new SetInMain(new ElementRef("u1", unit.ElementId), false));
+            narrow = Sessions.After(narrow, new SetInMain(new ElementRef(new UnitId("u1"), unit.ElementId), false));
         }
 
         Assert.True(narrow.Passes >= 3);
@@ -259,9 +259,9 @@ public sealed class RecorderTests : IDisposable
         split = Sessions.After(split, new AddBank(BankKind.Loopback, "Back", 2));
         split = Sessions.After(
             split,
-            new SetBank(split.Bank("in1")! with { DelaySamples = late }),
-            new PlugCables("u1", 1, 2, new InputRef("in1", 1)),
-            new AddTrack(new Track("t90", "Back again", split.Tracks[0].Width) { Input = new InputRef("in1", 1) }));
+            new SetBank(split.Bank(new BankId("in1"))! with { DelaySamples = late }),
+            new PlugCables(new UnitId("u1"), 1, 2, new InputRef(new BankId("in1"), 1)),
+            new AddTrack(new Track(new TrackId("t90"), "Back again", split.Tracks[0].Width) { Input = new InputRef(new BankId("in1"), 1) }));
         var printed = Print(split, song);
         var direct = Samples(printed[split.Tracks[0].Name]);
         var back = Samples(printed["Back again"]);
@@ -278,9 +278,9 @@ public sealed class RecorderTests : IDisposable
         split = Sessions.After(split, new AddBank(BankKind.Loopback, "Back", 2));
         split = Sessions.After(
             split,
-            new PlugCables("u1", 1, 2, new InputRef("in1", 1)),
-            new AddTrack(new Track("t90", "Back again", split.Tracks[0].Width) { Input = new InputRef("in1", 1) }));
-        float[] Back(double db, double drive) => Samples(Print(Sessions.After(split, new SetBank(split.Bank("in1")! with { OutboardDb = db, OutboardDrive = drive })), song)["Back again"]);
+            new PlugCables(new UnitId("u1"), 1, 2, new InputRef(new BankId("in1"), 1)),
+            new AddTrack(new Track(new TrackId("t90"), "Back again", split.Tracks[0].Width) { Input = new InputRef(new BankId("in1"), 1) }));
+        float[] Back(double db, double drive) => Samples(Print(Sessions.After(split, new SetBank(split.Bank(new BankId("in1"))! with { OutboardDb = new Decibels(db), OutboardDrive = drive })), song)["Back again"]);
         var plain = Back(0, 0);
         var turned = Back(-6, 0);
         var driven = Back(-6, 2);
@@ -292,9 +292,9 @@ public sealed class RecorderTests : IDisposable
             Assert.Equal(x * 3 / (1 + 2 * Math.Abs(x)), driven[i], 1e-6);
         }
 
-        var signal = SplitSignal.Of(Sessions.After(split, new SetBank(split.Bank("in1")! with { OutboardDb = -6 })));
-        Assert.All(signal.In("t90").Where(c => !c.Gain.IsZero), c => Assert.Equal(ratio * signal.Reaching(c.Element).First(d => d.TrackId != "t90").Gain.Largest, c.Gain.Largest, 1e-12));
-        Assert.False(new SetBank(split.Banks[0] with { OutboardDb = 3 }).Apply(split).Ok); // outboard stands on a loop only
+        var signal = SplitSignal.Of(Sessions.After(split, new SetBank(split.Bank(new BankId("in1"))! with { OutboardDb = new Decibels(-6) })));
+        Assert.All(signal.In(new TrackId("t90")).Where(c => !c.Gain.IsZero), c => Assert.Equal(ratio * signal.Reaching(c.Element).First(d => d.TrackId.Value != "t90").Gain.Largest, c.Gain.Largest, 1e-12));
+        Assert.False(new SetBank(split.Banks[0] with { OutboardDb = new Decibels(3) }).Apply(split).Ok); // outboard stands on a loop only
     }
 
     [Fact]
@@ -310,7 +310,7 @@ public sealed class RecorderTests : IDisposable
         writer.Hits(second.Channel, second.Keys[0], 0, ".x..............");
         var both = Song.Of(writer.ToFile("Both", 1));
         var split = Layer.Propose(Sessions.View(StartingSplit.Of([HeronTen.Chart], 1, 48000), alone), new LayWish()).After;
-        split = Sessions.After(split, new ShapeVoice("u1", new UnitVoice(first.Id) { DecayScale = 4, LevelDb = 6 }), new SetMuted(new ElementRef("u1", sharers[1].Id), true));
+        split = Sessions.After(split, new ShapeVoice(new UnitId("u1"), new UnitVoice(first.Id) { DecayScale = 4, LevelDb = new Decibels(6) }), new SetMuted(new ElementRef(new UnitId("u1"), sharers[1].Id), true));
         double Late(Song song) => Samples(Print(split, song).Values.First()).Skip(6_000 + 1_500).Take(2_000).Max(Math.Abs);
         Assert.True(Late(alone) > 1e-4);
         Assert.Equal(0, Late(both));
@@ -335,7 +335,7 @@ public sealed class RecorderTests : IDisposable
     public void A_loop_or_nothing_armed_is_refused_and_stopping_leaves_nothing()
     {
         var (split, song) = Sessions.Drums;
-        var loop = Sessions.After(split, new AddTrack(new Track("t90", "Echo", Width.Mono) { Input = new InputRef("buses", 1), Bus = new InputRef("buses", 1) }));
+        var loop = Sessions.After(split, new AddTrack(new Track(new TrackId("t90"), "Echo", Width.Mono) { Input = new InputRef(new BankId("buses"), 1), Bus = new InputRef(new BankId("buses"), 1) }));
         Assert.Contains("runs in a circle", new StandInRecorder(Sessions.View(loop, song), song).Refusal());
         var off = split with { Tracks = [.. split.Tracks.Select(t => t with { Armed = false })] };
         Assert.Contains("No track is armed", new StandInRecorder(Sessions.View(off, song), song).Refusal());
@@ -386,7 +386,7 @@ public sealed class RecorderTests : IDisposable
         var some = new StandInRecorder(Sessions.View(split, song), song) { Only = ids }.Print(t => Path.Combine(folder, t.Id + ".wav"), Then);
         Assert.Equal(["Snare", "Rim"], some.Select(t => t.Track.Name));
         Assert.All(some, t => Assert.Equal(File.ReadAllBytes(whole[t.Track.Name].Path), File.ReadAllBytes(t.Path)));
-        var nobody = new StandInRecorder(Sessions.View(split, song), song) { Only = new HashSet<string> { "t99" } };
+        var nobody = new StandInRecorder(Sessions.View(split, song), song) { Only = new HashSet<TrackId> { new("t99") } };
         Assert.Equal("None of these tracks is armed any more, so a pass would record nothing.", nobody.Refusal());
     }
 
@@ -402,11 +402,11 @@ public sealed class RecorderTests : IDisposable
             {
                 foreach (var (track, peak) in levels)
                 {
-                    heard[track] = Math.Max(heard.GetValueOrDefault(track), peak);
+                    heard[track.Value] = Math.Max(heard.GetValueOrDefault(track.Value), peak);
                 }
             },
         }.Print(t => Path.Combine(folder, t.Id + ".wav"), Then);
-        Assert.All(printed, t => Assert.Equal(t.Measure.Channels[0].SamplePeak.Value, Decibels.FromRatio(heard[t.Track.Id]).Value, 0.001));
+        Assert.All(printed, t => Assert.Equal(t.Measure.Channels[0].SamplePeak.Value, Decibels.FromRatio(heard[t.Track.Id.Value]).Value, 0.001));
     }
 
     private Dictionary<string, PrintedTrack> Print(Split split, Song song, int block = 8192, int threads = 2)

@@ -50,7 +50,7 @@ public sealed class RideTests : IDisposable
     public void Tune_and_decay_are_those_of_the_bar_in_which_a_note_begins()
     {
         var (split, song) = Hits();
-        var shaped = Print(Sessions.After(split, new ShapeVoice("u1", new UnitVoice("hit") { TuneSemitones = 7, DecayScale = 0.5 })), song)["Before"];
+        var shaped = Print(Sessions.After(split, new ShapeVoice(new UnitId("u1"), new UnitVoice(new VoiceId("hit")) { TuneSemitones = 7, DecayScale = 0.5 })), song)["Before"];
         var ridden = Print(Ride(Ride(split, RideControl.Tune, (1, 0), (1.99, 0), (2, 7)), RideControl.Decay, (1, 1), (1.99, 1), (2, 0.5)), song)["Before"];
         var plain = Print(split, song)["Before"];
         Assert.Equal(plain[..(Bar - 1)], ridden[..(Bar - 1)]);
@@ -77,7 +77,7 @@ public sealed class RideTests : IDisposable
     public void A_frequency_moves_evenly_in_octaves()
     {
         var song = Hits().Song;
-        var curve = new RideCurve(new Ride(new ElementRef("u1", "hit"), RideControl.Filter, [new RidePoint(1, 200), new RidePoint(3, 3200)]), song, 48000);
+        var curve = new RideCurve(new Ride(new ElementRef(new UnitId("u1"), new ElementId("hit")), RideControl.Filter, [new RidePoint(1, 200), new RidePoint(3, 3200)]), song, 48000);
         Assert.Equal([200, 400, 800, 1600, 3200, 3200], new[] { 0L, Bar / 2, Bar, 3 * Bar / 2, 2 * Bar, 9 * Bar }.Select(f => Math.Round(curve.At(f), 3)));
     }
 
@@ -120,7 +120,7 @@ public sealed class RideTests : IDisposable
     [InlineData(RideControl.Mute, 99, 1)]
     [InlineData(RideControl.Send, double.NaN, 0)]
     public void What_goes_further_than_a_control_goes_is_refused(RideControl control, double bar, double value) =>
-        Assert.False(new SetRide(new Ride(new ElementRef("u1", "hit"), control, [new RidePoint(bar, value)])).Apply(Hits().Split).Ok);
+        Assert.False(new SetRide(new Ride(new ElementRef(new UnitId("u1"), new ElementId("hit")), control, [new RidePoint(bar, value)])).Apply(Hits().Split).Ok);
 
     [Fact]
     public void A_ride_without_points_is_taken_away_and_another_takes_the_place_of_the_first()
@@ -131,18 +131,18 @@ public sealed class RideTests : IDisposable
     }
 
     private static Split Ride(Split split, RideControl control, params (double Bar, double Value)[] points) =>
-        Sessions.After(split, new SetRide(new Ride(new ElementRef("u1", "hit"), control, [.. points.Select(p => new RidePoint(p.Bar, p.Value))])));
+        Sessions.After(split, new SetRide(new Ride(new ElementRef(new UnitId("u1"), new ElementId("hit")), control, [.. points.Select(p => new RidePoint(p.Bar, p.Value))])));
 
     /// <summary>One hit a bar for four bars, on a port before its fader and on one after it; and the effect it feeds.</summary>
     private static (Split Split, Song Song) Hits(double noise = 0.1)
     {
         var chart = new Chart("hits", "Hits", SourceKind.PlugIn, "It hits.")
         {
-            Voices = [new ChartVoice("hit", "Hit", 10, [40]) { Drum = new DrumPatch { BodyHz = 2000, BodyLevel = noise == 0.7 ? 0 : 0.6, BodyDecaySeconds = 3, NoiseLevel = noise, NoiseDecaySeconds = 3, NoiseLowHz = 60, NoiseHighHz = 20000 } }],
+            Voices = [new ChartVoice(new VoiceId("hit"), "Hit", 10, [40]) { Drum = new DrumPatch { BodyHz = 2000, BodyLevel = noise == 0.7 ? 0 : 0.6, BodyDecaySeconds = 3, NoiseLevel = noise, NoiseDecaySeconds = 3, NoiseLowHz = 60, NoiseHighHz = 20000 } }],
             Elements =
             [
-                new ChartElement("hit", "Hit", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing("hit")], Port = 2, SendDb = -6 },
-                new ChartElement("room", "Room", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1, Port = 3, InMain = false },
+                new ChartElement(new ElementId("hit"), "Hit", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("hit"))], Port = 2, SendDb = new Decibels(-6) },
+                new ChartElement(new ElementId("room"), "Room", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1, Port = 3, InMain = false },
             ],
             Ports =
             [
@@ -150,7 +150,7 @@ public sealed class RideTests : IDisposable
                 new ChartPort(2, "Before", 3, Width.Mono, Tap.BeforeFader),
                 new ChartPort(3, "Room", 4, Width.Stereo, Tap.AfterFader),
             ],
-            Modes = [new ChartMode("all", "All", [1, 2, 3], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "All", [1, 2, 3], NeedsRestart: false)],
         };
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
         for (var bar = 0; bar < 4; bar++)
@@ -165,9 +165,9 @@ public sealed class RideTests : IDisposable
                 Pass = split.Pass with { Format = SampleFormat.Float32, TailSeconds = 0.5 },
                 Tracks =
                 [
-                    new Track("t1", "After", Width.Mono) { Input = new InputRef("b-u1", 1) },
-                    new Track("t2", "Before", Width.Mono) { Input = new InputRef("b-u1", 3) },
-                    new Track("t3", "Room", Width.Mono) { Input = new InputRef("b-u1", 4) },
+                    new Track(new TrackId("t1"), "After", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 1) },
+                    new Track(new TrackId("t2"), "Before", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 3) },
+                    new Track(new TrackId("t3"), "Room", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 4) },
                 ],
             },
             Song.Of(writer.ToFile("Hits", 4)));

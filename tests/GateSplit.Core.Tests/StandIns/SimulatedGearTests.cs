@@ -42,7 +42,7 @@ public sealed class SimulatedGearTests : IDisposable
         var (split, song) = Clicks(bars: 8);
         var gear = new SimulatedUnit { OffsetMs = 25, DriftPpm = 200 };
         Assert.Equal(Onsets(Print(split, song)), Onsets(Print(With(split, gear), song))); // it follows: nothing of this counts
-        var free = Onsets(Print(Sessions.After(With(split, gear), new SetClock("u1", ClockMode.Free)), song));
+        var free = Onsets(Print(Sessions.After(With(split, gear), new SetClock(new UnitId("u1"), ClockMode.Free)), song));
 
         // A click every half second: 24000 frames, 1200 late, and 4.8 frames more for each.
         Assert.Equal(Enumerable.Range(0, 32).Select(i => (long)Math.Round(24000 * i + 1200 + 4.8 * i)), free);
@@ -54,12 +54,12 @@ public sealed class SimulatedGearTests : IDisposable
         var (split, song) = Clicks(bars: 8);
         var shaken = With(split, new SimulatedUnit { JitterMs = 5 });
         long[] Off(Split s) => [.. Onsets(Print(s, song)).Select((at, i) => at - 24000 * i)];
-        var first = Off(Sessions.After(shaken, new SetSimulatedUnit("u1", new SimulatedUnit { JitterMs = 5, LatencyMs = 5 }))).Select(o => o - 240).ToArray();
+        var first = Off(Sessions.After(shaken, new SetSimulatedUnit(new UnitId("u1"), new SimulatedUnit { JitterMs = 5, LatencyMs = 5 }))).Select(o => o - 240).ToArray();
         Assert.InRange(first.Max(Math.Abs), 180, 240);
         Assert.True(first.Distinct().Count() > 20);
         var settled = Off(Sessions.After(
             shaken,
-            new SetSimulatedUnit("u1", new SimulatedUnit { JitterMs = 5, LatencyMs = 5 }),
+            new SetSimulatedUnit(new UnitId("u1"), new SimulatedUnit { JitterMs = 5, LatencyMs = 5 }),
             new SetPass(shaken.Pass with { Looped = true, SettleLoops = 1 }))).Select(o => o - 240);
         Assert.InRange(settled.Max(Math.Abs), 10, 24);
     }
@@ -68,7 +68,7 @@ public sealed class SimulatedGearTests : IDisposable
     public void A_source_started_before_the_first_bar_is_recorded_from_the_first_bar_on()
     {
         var (split, song) = Clicks(bars: 2);
-        var early = Print(Sessions.After(With(split, new SimulatedUnit { OffsetMs = -2 }), new SetClock("u1", ClockMode.Free)), song);
+        var early = Print(Sessions.After(With(split, new SimulatedUnit { OffsetMs = -2 }), new SetClock(new UnitId("u1"), ClockMode.Free)), song);
         var plain = Print(split, song);
         Assert.Equal(plain[96..], early[..^96]);
     }
@@ -91,9 +91,9 @@ public sealed class SimulatedGearTests : IDisposable
         var (split, song) = Clicks(bars: 2);
         var quiet = Sessions.After(
             split,
-            new SetMuted(new ElementRef("u1", "click"), true),
-            new AddTrack(new Track("t2", "Other", Width.Mono) { Input = new InputRef("b-u1", 2) }),
-            new SetSimulatedInterface(new SimulatedInterface { NoiseDb = -80 }));
+            new SetMuted(new ElementRef(new UnitId("u1"), new ElementId("click")), true),
+            new AddTrack(new Track(new TrackId("t2"), "Other", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 2) }),
+            new SetSimulatedInterface(new SimulatedInterface { NoiseDb = new Decibels(-80) }));
         var printed = PrintAll(quiet with { Pass = quiet.Pass with { Format = SampleFormat.Float32 } }, song);
         Assert.All(printed, p => Assert.Equal(-80, p.Measure.Channels[0].Rms.Value, 0.05));
         var (a, b) = (Samples(printed[0]), Samples(printed[1]));
@@ -104,7 +104,7 @@ public sealed class SimulatedGearTests : IDisposable
     public void A_converter_that_clips_cuts_off_even_where_the_file_could_hold_more()
     {
         var (split, song) = Clicks(bars: 1);
-        var hot = Sessions.After(split with { Pass = split.Pass with { Format = SampleFormat.Float32 } }, new ShapeVoice("u1", new UnitVoice("click") { LevelDb = 12 }));
+        var hot = Sessions.After(split with { Pass = split.Pass with { Format = SampleFormat.Float32 } }, new ShapeVoice(new UnitId("u1"), new UnitVoice(new VoiceId("click")) { LevelDb = new Decibels(12) }));
         Assert.True(Print(hot, song).Max(Math.Abs) > 1.5);
         Assert.Equal(1f, Print(Sessions.After(hot, new SetSimulatedInterface(new SimulatedInterface { Clips = true })), song).Max(Math.Abs));
     }
@@ -113,13 +113,13 @@ public sealed class SimulatedGearTests : IDisposable
     [InlineData(-1, 0)]
     [InlineData(0, 501)]
     public void Amounts_that_no_gear_has_are_refused(double latency, double drift) =>
-        Assert.False(new SetSimulatedUnit("u1", new SimulatedUnit { LatencyMs = latency, DriftPpm = drift }).Apply(Clicks(1).Split).Ok);
+        Assert.False(new SetSimulatedUnit(new UnitId("u1"), new SimulatedUnit { LatencyMs = latency, DriftPpm = drift }).Apply(Clicks(1).Split).Ok);
 
     [Fact]
     public void An_input_can_be_crossed_with_one_other_only()
     {
         var split = Clicks(1).Split;
-        InputRef In(int n) => new("b-u1", n);
+        InputRef In(int n) => new(new BankId("b-u1"), n);
         Result<Split> Cross(params CrossedInputs[] crossed) => new SetSimulatedInterface(new SimulatedInterface { Crossed = [.. crossed] }).Apply(split);
         Assert.True(Cross(new CrossedInputs(In(1), In(2))).Ok);
         Assert.False(Cross(new(In(1), In(2)), new(In(2), In(1))).Ok);
@@ -127,7 +127,7 @@ public sealed class SimulatedGearTests : IDisposable
         Assert.False(Cross(new CrossedInputs(In(1), In(9))).Ok);
     }
 
-    private static Split With(Split split, SimulatedUnit gear) => Sessions.After(split, new SetSimulatedUnit("u1", gear));
+    private static Split With(Split split, SimulatedUnit gear) => Sessions.After(split, new SetSimulatedUnit(new UnitId("u1"), gear));
 
     /// <summary>A box that follows a clock and clicks every beat at 120, on one of its two mono outputs over USB.</summary>
     private static (Split Split, Song Song) Clicks(int bars, bool ringing = false)
@@ -135,10 +135,10 @@ public sealed class SimulatedGearTests : IDisposable
         var chart = new Chart("clicker", "Clicker", SourceKind.Hardware, "It clicks.")
         {
             Clock = new ChartClock(true, true, true),
-            Voices = [new ChartVoice("click", "Click", 10, [40]) { Drum = new DrumPatch { BodyHz = 2000, BodyLevel = 0.6, BodyDecaySeconds = ringing ? 3 : 0.05, NoiseLevel = 0.1, NoiseDecaySeconds = 0.04, NoiseLowHz = 500, NoiseHighHz = 9000 } }],
-            Elements = [new ChartElement("click", "Click", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing("click")], Port = 1, InMain = false }],
+            Voices = [new ChartVoice(new VoiceId("click"), "Click", 10, [40]) { Drum = new DrumPatch { BodyHz = 2000, BodyLevel = 0.6, BodyDecaySeconds = ringing ? 3 : 0.05, NoiseLevel = 0.1, NoiseDecaySeconds = 0.04, NoiseLowHz = 500, NoiseHighHz = 9000 } }],
+            Elements = [new ChartElement(new ElementId("click"), "Click", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("click"))], Port = 1, InMain = false }],
             Ports = [new ChartPort(1, "A", 1, Width.Mono, Tap.BeforeFader) { IsMain = true }, new ChartPort(2, "B", 2, Width.Mono, Tap.BeforeFader)],
-            Modes = [new ChartMode("all", "All", [1, 2], NeedsRestart: false)],
+            Modes = [new ChartMode(new ModeId("all"), "All", [1, 2], NeedsRestart: false)],
         };
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
         for (var beat = 0; beat < 4 * bars; beat++)
@@ -148,7 +148,7 @@ public sealed class SimulatedGearTests : IDisposable
 
         var split = GateSplit.Core.Planning.StartingSplit.Of([chart], bars, Rate);
         return (
-            split with { Tracks = [new Track("t1", "Click", Width.Mono) { Input = new InputRef("b-u1", 1) }], Pass = split.Pass with { TailSeconds = 1 } },
+            split with { Tracks = [new Track(new TrackId("t1"), "Click", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 1) }], Pass = split.Pass with { TailSeconds = 1 } },
             Song.Of(writer.ToFile("Clicks", bars)));
     }
 

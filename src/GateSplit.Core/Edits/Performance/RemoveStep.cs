@@ -10,7 +10,7 @@ public sealed record RemoveStep(PerformedStep Step) : Edit
     public override string Name(Split split) => $"Take the {Step.Words} off {split.NameOf(Step.Element)}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split) => split.Steps.Contains(Step)
+    protected internal override Result<Split> Change(Split split) => split.Steps.Contains(Step)
         ? split with { Steps = split.Steps.Remove(Step) }
         : new Refusal("This is gone already.");
 }

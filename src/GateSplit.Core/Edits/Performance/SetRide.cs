@@ -8,13 +8,13 @@ public sealed record SetRide(Ride Ride) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => Ride.Points.IsDefaultOrEmpty
-        ? $"Take the {Words(Ride.Control)} ride off {split.NameOf(Ride.Element)}"
-        : $"Ride the {Words(Ride.Control)} of {split.NameOf(Ride.Element)}";
+        ? $"Take the {Ride.Word} ride off {split.NameOf(Ride.Element)}"
+        : $"Ride the {Ride.Word} of {split.NameOf(Ride.Element)}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
-        if (split.Unit(Ride.Element.UnitId)?.Chart.Element(Ride.Element.ElementId) is null)
+        if (!split.HasElement(Ride.Element))
         {
             return new Refusal($"There is no element {Ride.Element} in this split any more.");
         }
@@ -27,20 +27,11 @@ public sealed record SetRide(Ride Ride) : Edit
         var (low, high) = Ride.Range(Ride.Control);
         if (Ride.Points.FirstOrDefault(p => !(p.Value >= low && p.Value <= high) || !(p.Bar >= 1 && p.Bar <= split.Pass.LengthBars + 1)) is { } wrong)
         {
-            return new Refusal($"The {Words(Ride.Control)} goes from {low} to {high}, and the bars from 1 to {split.Pass.LengthBars + 1}: {wrong.Value} at bar {wrong.Bar} does not fit.");
+            return new Refusal($"The {Ride.Word} goes from {low} to {high}, and the bars from 1 to {split.Pass.LengthBars + 1}: {wrong.Value} at bar {wrong.Bar} does not fit.");
         }
 
         var others = split.Rides.RemoveAll(r => r.Element == Ride.Element && r.Control == Ride.Control);
         return split with { Rides = Ride.Points.IsEmpty ? others : others.Add(Ride with { Points = [.. Ride.Points.OrderBy(p => p.Bar)] }) };
     }
 
-    private static string Words(RideControl control) => control switch
-    {
-        RideControl.Level => "level",
-        RideControl.Send => "send",
-        RideControl.Filter => "filter",
-        RideControl.Tune => "tune",
-        RideControl.Decay => "decay",
-        _ => "mute",
-    };
 }

@@ -19,7 +19,7 @@ public sealed record AddBank(BankKind Kind, string Label, int Count) : Edit
     public override string Name(Split split) => $"Add the inputs {Label}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         if (split.Banks.Length >= Most || !Kinds.Contains(Kind))
         {
@@ -31,8 +31,8 @@ public sealed record AddBank(BankKind Kind, string Label, int Count) : Edit
             return new Refusal($"There is a row of inputs called {Label.Trim()} already.");
         }
 
-        var id = Enumerable.Range(1, Most + 1).Select(n => $"in{n}").First(n => split.Bank(n) is null);
-        var bank = new Bank(id, Label.Trim(), Kind, Count, null)
+        var id = Enumerable.Range(1, Most + 1).Select(n => $"in{n}").First(n => split.Bank(new BankId(n)) is null);
+        var bank = new Bank(new BankId(id), Label.Trim(), Kind, Count, null)
         {
             Widths = Kind == BankKind.Buses ? InputWidths.Any : InputWidths.PairsFromOdd,
         };

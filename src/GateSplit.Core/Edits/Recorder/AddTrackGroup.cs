@@ -14,19 +14,14 @@ public sealed record AddTrackGroup(string Title, bool Sums) : Edit
     public override string Name(Split split) => $"Add the group {Title}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
-        if (string.IsNullOrWhiteSpace(Title) || Title.Length > RenameTrack.Longest)
-        {
-            return new Refusal($"A group needs a name of at most {RenameTrack.Longest} letters.");
-        }
-
         if (split.TrackGroups.Length >= Most || split.TrackGroups.Any(g => string.Equals(g.Name, Title.Trim(), StringComparison.OrdinalIgnoreCase)))
         {
             return new Refusal($"There is a group called {Title.Trim()} already, or there are {Most} of them.");
         }
 
-        var id = Enumerable.Range(1, Most + 1).Select(n => $"g{n}").First(n => split.TrackGroup(n) is null);
-        return split with { TrackGroups = split.TrackGroups.Add(new TrackGroup(id, Title.Trim(), Sums)) };
+        var id = Enumerable.Range(1, Most + 1).Select(n => $"g{n}").First(n => split.TrackGroup(new TrackGroupId(n)) is null);
+        return split with { TrackGroups = split.TrackGroups.Add(new TrackGroup(new TrackGroupId(id), Title.Trim(), Sums)) };
     }
 }

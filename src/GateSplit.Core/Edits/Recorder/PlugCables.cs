@@ -9,7 +9,7 @@ namespace GateSplit.Core.Edits;
 /// <param name="Count">How many cables.</param>
 /// <param name="Input">The first input.</param>
 /// <param name="Pass">The only pass in which they are plugged in; null for all.</param>
-public sealed record PlugCables(string UnitId, int Channel, int Count, InputRef Input, int? Pass = null) : Edit
+public sealed record PlugCables(UnitId UnitId, int Channel, int Count, InputRef Input, int? Pass = null) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split)
@@ -19,7 +19,7 @@ public sealed record PlugCables(string UnitId, int Channel, int Count, InputRef 
     }
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         if (split.Unit(UnitId) is not { } unit || split.Bank(Input.BankId) is not { } bank)
         {
@@ -39,11 +39,6 @@ public sealed record PlugCables(string UnitId, int Channel, int Count, InputRef 
         if (Input.Channel < 1 || Input.Channel + Count - 1 > bank.Count)
         {
             return new Refusal($"{bank.Label} has the inputs 1 to {bank.Count}.");
-        }
-
-        if (Pass is < 1 or > SetTrackPass.Most)
-        {
-            return new Refusal($"A pass is 1 to {SetTrackPass.Most}.");
         }
 
         var plugged = Enumerable.Range(0, Count)

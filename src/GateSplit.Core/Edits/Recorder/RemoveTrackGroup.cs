@@ -4,13 +4,13 @@ namespace GateSplit.Core.Edits;
 
 /// <summary>Takes a group of tracks away; its tracks stay.</summary>
 /// <param name="GroupId">Which.</param>
-public sealed record RemoveTrackGroup(string GroupId) : Edit
+public sealed record RemoveTrackGroup(TrackGroupId GroupId) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => $"Remove the group {split.TrackGroup(GroupId)?.Name}".TrimEnd();
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split) => split.TrackGroup(GroupId) is { } group
+    protected internal override Result<Split> Change(Split split) => split.TrackGroup(GroupId) is { } group
         ? split with
         {
             TrackGroups = split.TrackGroups.Remove(group),

@@ -8,7 +8,7 @@ namespace GateSplit.Core.Edits;
 /// <param name="From">The first, from 1.</param>
 /// <param name="To">The last.</param>
 /// <param name="On">True to switch them on.</param>
-public sealed record SwitchInputs(string BankId, int From, int To, bool On) : BankEdit(BankId)
+public sealed record SwitchInputs(BankId BankId, int From, int To, bool On) : BankEdit(BankId)
 {
     /// <inheritdoc/>
     protected override string Name(Bank bank) =>

@@ -1,3 +1,4 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -8,13 +9,13 @@ namespace GateSplit.Core.Edits;
 /// <param name="OffsetMs">See <see cref="SimulatedUnit.OffsetMs"/>.</param>
 /// <param name="DriftPpm">See <see cref="SimulatedUnit.DriftPpm"/>.</param>
 /// <param name="JitterMs">See <see cref="SimulatedUnit.JitterMs"/>.</param>
-public sealed record ShapeSimulatedUnit(string UnitId, double LatencyMs, double OffsetMs, double DriftPpm, double JitterMs) : Edit
+public sealed record ShapeSimulatedUnit(UnitId UnitId, double LatencyMs, double OffsetMs, double DriftPpm, double JitterMs) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => $"Set how the simulated {split.Unit(UnitId)?.Name ?? "source"} behaves";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split) => split.Unit(UnitId) is { } unit
+    protected internal override Result<Split> Change(Split split) => split.Unit(UnitId) is { } unit
         ? new SetSimulatedUnit(UnitId, unit.Simulated with { LatencyMs = LatencyMs, OffsetMs = OffsetMs, DriftPpm = DriftPpm, JitterMs = JitterMs }).Apply(split)
         : new Refusal("This source is not in the split any more.");
 }

@@ -9,7 +9,7 @@ namespace GateSplit.Core.Edits;
 /// <param name="Width">Of each.</param>
 /// <param name="Label">What their names begin with; a number counted upward follows.</param>
 /// <param name="From">The first of these numbers.</param>
-public sealed record DeclarePorts(string UnitId, int Count, Width Width, string Label, int From) : UnitEdit(UnitId)
+public sealed record DeclarePorts(UnitId UnitId, int Count, Width Width, string Label, int From) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
     protected override string Name(Unit unit) => $"Declare {Words.Count(Count, Width == Width.Mono ? "mono output" : "stereo output")} of {unit.Name}";
@@ -36,9 +36,9 @@ public sealed record DeclarePorts(string UnitId, int Count, Width Width, string 
             channel += (int)Width;
         }
 
-        if (channel > ChartShape.MostChannels)
+        if (channel > ChartRules.MostChannels)
         {
-            return new Refusal($"{unit.Name} would have {channel} channels; {ChartShape.MostChannels} are the most.");
+            return new Refusal($"{unit.Name} would have {channel} channels; {ChartRules.MostChannels} are the most.");
         }
 
         return unit with

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -7,7 +8,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Makes the two sides of an external input one stereo element, or a stereo one two mono elements, panned apart.</summary>
 /// <param name="UnitId">The source.</param>
 /// <param name="Stereo">True for one stereo element.</param>
-public sealed record JoinExternals(string UnitId, bool Stereo) : UnitEdit(UnitId)
+public sealed record JoinExternals(UnitId UnitId, bool Stereo) : UnitEdit(UnitId)
 {
     private const string Left = " left";
     private const string Right = " right";
@@ -33,18 +34,18 @@ public sealed record JoinExternals(string UnitId, bool Stereo) : UnitEdit(UnitId
     {
         Name = a.Name.EndsWith(Left, StringComparison.Ordinal) ? a.Name[..^Left.Length] : a.Name,
         Width = Width.Stereo,
-        Pan = 0,
-        Hears = [.. a.Hears.Select(h => h with { Pan = -1 }), .. b.Hears.Select(h => h with { Pan = 1 })],
+        Pan = new Pan(0),
+        Hears = [.. a.Hears.Select(h => h with { Pan = Pan.HardLeft }), .. b.Hears.Select(h => h with { Pan = Pan.HardRight })],
     };
 
     /// <summary>What is heard on the left, and what on the right: each an element of its own again.</summary>
     private static ImmutableArray<ChartElement> Apart(ChartElement both) =>
     [
-        both with { Name = both.Name + Left, Width = Width.Mono, Pan = -1, Hears = Side(both, h => h.Pan < 0) },
-        both with { Id = both.Id + "-2", Name = both.Name + Right, Width = Width.Mono, Pan = 1, Hears = Side(both, h => h.Pan >= 0) },
+        both with { Name = both.Name + Left, Width = Width.Mono, Pan = Pan.HardLeft, Hears = Side(both, h => h.Pan < Pan.Centre) },
+        both with { Id = new ElementId(both.Id + "-2"), Name = both.Name + Right, Width = Width.Mono, Pan = Pan.HardRight, Hears = Side(both, h => h.Pan >= Pan.Centre) },
     ];
 
-    private static ImmutableArray<Hearing> Side(ChartElement both, Func<Hearing, bool> which) => [.. both.Hears.Where(which).Select(h => h with { Pan = 0 })];
+    private static ImmutableArray<Hearing> Side(ChartElement both, Func<Hearing, bool> which) => [.. both.Hears.Where(which).Select(h => h with { Pan = new Pan(0) })];
 
     private static Unit Replace(Unit unit, IReadOnlyList<ChartElement> old, ImmutableArray<ChartElement> fresh)
     {

@@ -6,7 +6,7 @@ namespace GateSplit.Core.Edits;
 /// <param name="UnitId">The source.</param>
 /// <param name="Setting">Which of its chart's settings, counted from 0; null for all of them.</param>
 /// <param name="Made">True for made.</param>
-public sealed record MakeSetting(string UnitId, int? Setting, bool Made) : UnitEdit(UnitId)
+public sealed record MakeSetting(UnitId UnitId, int? Setting, bool Made) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
     protected override string Name(Unit unit) => Setting is null

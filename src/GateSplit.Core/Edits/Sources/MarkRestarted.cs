@@ -4,7 +4,7 @@ namespace GateSplit.Core.Edits;
 
 /// <summary>Says that a source was started again, so that its mode and its declared ports hold.</summary>
 /// <param name="UnitId">Which.</param>
-public sealed record MarkRestarted(string UnitId) : UnitEdit(UnitId)
+public sealed record MarkRestarted(UnitId UnitId) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
     protected override string Name(Unit unit) => $"{unit.Name} was started again";

@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -14,7 +15,7 @@ public sealed record PanApart(ElementRef Element, int Side) : ElementEdit(Elemen
     /// <inheritdoc/>
     protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element) => element with
     {
-        MusicalPan = element.Pan is > -1 and < 1 ? element.Pan : element.MusicalPan,
-        Pan = Side == 0 ? -1 : 1,
+        MusicalPan = element.Pan > Pan.HardLeft && element.Pan < Pan.HardRight ? element.Pan : element.MusicalPan,
+        Pan = Side == 0 ? Pan.HardLeft : Pan.HardRight,
     };
 }

@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -6,7 +7,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Sets how much a microphone hears of what it is not meant for.</summary>
 /// <param name="Element">Which.</param>
 /// <param name="BleedDb">-120 (none) to +12 dB, relative to the chart.</param>
-public sealed record SetBleed(ElementRef Element, double BleedDb) : ElementEdit(Element)
+public sealed record SetBleed(ElementRef Element, Decibels BleedDb) : ElementEdit(Element)
 {
     /// <inheritdoc/>
     protected override string Name(string element) => $"Set the bleed of {element}";
@@ -19,6 +20,6 @@ public sealed record SetBleed(ElementRef Element, double BleedDb) : ElementEdit(
             return new Refusal($"{chart.Name} hears nothing but itself, so it has no bleed.");
         }
 
-        return BleedDb is >= -120 and <= 12 ? element with { BleedDb = BleedDb } : new Refusal("Bleed goes from -120 to +12 dB.");
+        return element with { BleedDb = BleedDb };
     }
 }

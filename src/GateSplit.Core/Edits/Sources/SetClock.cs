@@ -5,7 +5,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Says who keeps time between a source and the recorder.</summary>
 /// <param name="UnitId">Which.</param>
 /// <param name="Clock">Who.</param>
-public sealed record SetClock(string UnitId, ClockMode Clock) : UnitEdit(UnitId)
+public sealed record SetClock(UnitId UnitId, ClockMode Clock) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
     protected override string Name(Unit unit) => Clock switch

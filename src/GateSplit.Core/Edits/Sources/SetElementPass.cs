@@ -13,5 +13,5 @@ public sealed record SetElementPass(ElementRef Element, int? Pass) : ElementEdit
 
     /// <inheritdoc/>
     protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element) =>
-        Pass is null or (>= 1 and <= SetTrackPass.Most) ? element with { Pass = Pass } : new Refusal($"A split has 1 to {SetTrackPass.Most} passes.");
+        element with { Pass = Pass };
 }

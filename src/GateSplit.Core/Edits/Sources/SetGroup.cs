@@ -1,3 +1,4 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -5,7 +6,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Sets a group of a source: its port, fader and mute.</summary>
 /// <param name="UnitId">The source.</param>
 /// <param name="Group">The group as it is to be; a port of null, or that of the main mix, leaves it in the main mix.</param>
-public sealed record SetGroup(string UnitId, UnitGroup Group) : UnitEdit(UnitId)
+public sealed record SetGroup(UnitId UnitId, UnitGroup Group) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
     protected override string Name(Unit unit)
@@ -22,16 +23,6 @@ public sealed record SetGroup(string UnitId, UnitGroup Group) : UnitEdit(UnitId)
         if (unit.Chart.Group(Group.Name) is null)
         {
             return new Refusal($"{unit.Name} has no group {Group.Name}.");
-        }
-
-        if (Group.Port is { } port && unit.Chart.Port(port) is null)
-        {
-            return new Refusal($"{unit.Name} has no port {port}.");
-        }
-
-        if (!double.IsFinite(Group.FaderDb) || Group.FaderDb is < -120 or > 12)
-        {
-            return new Refusal("A fader goes from -120 to +12 dB.");
         }
 
         var group = Group.Port == unit.Chart.MainPort.Number ? Group with { Port = null } : Group;

@@ -1,3 +1,4 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -5,15 +6,15 @@ namespace GateSplit.Core.Edits;
 /// <summary>Puts a source into a mode.</summary>
 /// <param name="UnitId">The unit.</param>
 /// <param name="ModeId">A mode of its chart.</param>
-public sealed record SetMode(string UnitId, string ModeId) : Edit
+public sealed record SetMode(UnitId UnitId, ModeId ModeId) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => split.Unit(UnitId) is { } unit
-        ? $"Set {unit.Name} to {unit.Chart.Modes.FirstOrDefault(m => m.Id == ModeId)?.Name ?? ModeId}"
+        ? $"Set {unit.Name} to {unit.Chart.Modes.FirstOrDefault(m => m.Id == ModeId)?.Name ?? ModeId.Value}"
         : "Set a mode";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         if (split.Unit(UnitId) is not { } unit)
         {
@@ -26,7 +27,7 @@ public sealed record SetMode(string UnitId, string ModeId) : Edit
         }
 
         // Until it is started again, the source stays in the mode it is in.
-        var inForce = mode.NeedsRestart && unit.ModeInForce.Id != mode.Id ? unit.ModeInForce.Id : null;
+        var inForce = mode.NeedsRestart && unit.ModeInForce.Id != mode.Id ? unit.ModeInForce.Id : (ModeId?)null;
         return split.With(unit with { ModeId = ModeId, ModeInForceId = inForce });
     }
 }

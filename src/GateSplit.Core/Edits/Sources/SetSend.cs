@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -7,21 +8,13 @@ namespace GateSplit.Core.Edits;
 /// <param name="Element">Which.</param>
 /// <param name="SendDb">-120 to +12 dB; null for the chart's.</param>
 /// <param name="SendPan">-1 left to 1 right; null for where the element is panned.</param>
-public sealed record SetSend(ElementRef Element, double? SendDb, double? SendPan) : ElementEdit(Element)
+public sealed record SetSend(ElementRef Element, Decibels? SendDb, Pan? SendPan) : ElementEdit(Element)
 {
     /// <inheritdoc/>
     protected override string Name(string element) => $"Set the send of {element}";
 
     /// <inheritdoc/>
-    protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element)
-    {
-        if (SendDb is < -120 or > 12 || SendPan is < -1 or > 1)
-        {
-            return new Refusal("A send goes from -120 to +12 dB, its pan from -1 (left) to 1 (right).");
-        }
-
-        return unit.Chart.Elements.Any(e => e.Kind == ElementKind.Return)
+    protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element) => unit.Chart.Elements.Any(e => e.Kind == ElementKind.Return)
             ? element with { SendDb = SendDb, SendPan = SendPan }
             : new Refusal($"{unit.Name} has no shared effect to send to.");
-    }
 }

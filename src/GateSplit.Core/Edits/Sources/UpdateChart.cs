@@ -1,12 +1,13 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Edits;
 
 /// <summary>Takes the shelf's newer chart into the session. Settings stay for every element, voice and group that is still there.</summary>
 /// <param name="UnitId">Which source.</param>
 /// <param name="Chart">The chart as it is on the shelf.</param>
-public sealed record UpdateChart(string UnitId, Chart Chart) : UnitEdit(UnitId)
+public sealed record UpdateChart(UnitId UnitId, Chart Chart) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
     protected override string Name(Unit unit) => $"Update {unit.Name} from the shelf";

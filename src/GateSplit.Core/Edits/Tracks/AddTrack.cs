@@ -14,7 +14,7 @@ public sealed record AddTrack(Track Track, int? At = null) : Edit
     public override string Name(Split split) => $"Add the track {Track.Title}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         if (split.Tracks.Length >= Most)
         {

@@ -5,13 +5,13 @@ namespace GateSplit.Core.Edits;
 /// <summary>Moves a track up or down the order.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="Steps">Places down; negative for up.</param>
-public sealed record MoveTrack(string TrackId, int Steps) : Edit
+public sealed record MoveTrack(TrackId TrackId, int Steps) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => $"Move {split.Track(TrackId)?.Title ?? "a track"} {(Steps < 0 ? "up" : "down")}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
         if (split.Track(TrackId) is not { } track)
         {

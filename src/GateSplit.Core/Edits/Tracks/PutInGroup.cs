@@ -5,7 +5,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Puts a track into a group, or with null takes it out.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="GroupId">The group; null for none.</param>
-public sealed record PutInGroup(string TrackId, string? GroupId) : TrackEdit(TrackId)
+public sealed record PutInGroup(TrackId TrackId, TrackGroupId? GroupId) : TrackEdit(TrackId)
 {
     /// <inheritdoc/>
     protected override string Name(Split split, Track track) => GroupId is null

@@ -5,7 +5,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Keeps the notes of a track beside its audio, or not.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="Keeps">True to keep them.</param>
-public sealed record SetKeepsNotes(string TrackId, bool Keeps) : TrackEdit(TrackId)
+public sealed record SetKeepsNotes(TrackId TrackId, bool Keeps) : TrackEdit(TrackId)
 {
     /// <inheritdoc/>
     protected override string Name(Split split, Track track) => $"{(Keeps ? "Keep" : "Leave out")} the notes of {track.Title}";

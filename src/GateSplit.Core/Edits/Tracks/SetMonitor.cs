@@ -5,7 +5,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Says when a track's input is heard.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="Monitor">When.</param>
-public sealed record SetMonitor(string TrackId, MonitorMode Monitor) : TrackEdit(TrackId)
+public sealed record SetMonitor(TrackId TrackId, MonitorMode Monitor) : TrackEdit(TrackId)
 {
     /// <inheritdoc/>
     protected override string Name(Split split, Track track) => Monitor switch

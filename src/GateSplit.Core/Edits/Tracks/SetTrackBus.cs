@@ -5,7 +5,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Sends a track to a bus, or with null to the recorder's main output.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="Bus">The bus, or the first of a pair; null for the main output.</param>
-public sealed record SetTrackBus(string TrackId, InputRef? Bus) : TrackEdit(TrackId)
+public sealed record SetTrackBus(TrackId TrackId, InputRef? Bus) : TrackEdit(TrackId)
 {
     /// <inheritdoc/>
     protected override string Name(Split split, Track track) => Bus is { } bus && split.Bank(bus.BankId) is { } bank

@@ -5,7 +5,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Lets a track listen to another input, or to none.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="Input">The input, or the first of a pair; null for none.</param>
-public sealed record SetTrackInput(string TrackId, InputRef? Input) : TrackEdit(TrackId)
+public sealed record SetTrackInput(TrackId TrackId, InputRef? Input) : TrackEdit(TrackId)
 {
     /// <inheritdoc/>
     protected override string Name(Split split, Track track) => Input is null

@@ -6,7 +6,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Makes a track mono or stereo.</summary>
 /// <param name="TrackId">Which.</param>
 /// <param name="Width">The new width.</param>
-public sealed record SetTrackWidth(string TrackId, Width Width) : TrackEdit(TrackId)
+public sealed record SetTrackWidth(TrackId TrackId, Width Width) : TrackEdit(TrackId)
 {
     /// <inheritdoc/>
     protected override string Name(Split split, Track track) => $"Make {track.Title} {(Width == Width.Mono ? "mono" : "stereo")}";

@@ -11,9 +11,9 @@ public sealed record TickLine(ElementRef Element, string? Way) : Edit
     public override string Name(Split split) => Way is null ? $"Take the tick off {split.NameOf(Element)}" : $"Tick {split.NameOf(Element)}";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split)
+    protected internal override Result<Split> Change(Split split)
     {
-        if (split.Unit(Element.UnitId)?.Chart.Element(Element.ElementId) is null)
+        if (!split.HasElement(Element))
         {
             return new Refusal($"There is no element {Element} in this split any more.");
         }

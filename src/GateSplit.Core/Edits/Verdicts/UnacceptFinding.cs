@@ -10,5 +10,5 @@ public sealed record UnacceptFinding(string Key) : Edit
     public override string Name(Split split) => "Look at a finding again";
 
     /// <inheritdoc/>
-    public override Result<Split> Apply(Split split) => split with { Accepted = [.. split.Accepted.Where(a => a.Key != Key)] };
+    protected internal override Result<Split> Change(Split split) => split with { Accepted = [.. split.Accepted.Where(a => a.Key != Key)] };
 }

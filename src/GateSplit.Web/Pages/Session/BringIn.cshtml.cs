@@ -1,4 +1,5 @@
 using GateSplit.Core.Planning;
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Sessions;
@@ -21,7 +22,7 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
     public IReadOnlyList<BroughtFile> Files { get; private set; } = [];
 
     /// <summary>What goes where, by track.</summary>
-    public IReadOnlyDictionary<string, BroughtLine> Lines { get; private set; } = new Dictionary<string, BroughtLine>();
+    public IReadOnlyDictionary<TrackId, BroughtLine> Lines { get; private set; } = new Dictionary<TrackId, BroughtLine>();
 
     /// <summary>True if any of them runs at another sample rate than the session.</summary>
     public bool RatesDiffer => Files.Any(f => f.Format.SampleRate != Session.State.Split.Pass.SampleRate);

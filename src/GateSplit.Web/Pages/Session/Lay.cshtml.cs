@@ -1,4 +1,5 @@
 using GateSplit.Core;
+using GateSplit.Core.Charts;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -52,7 +53,7 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
     {
         Only = string.IsNullOrWhiteSpace(Only)
             ? null
-            : [.. Only.Split(',').Select(o => o.Split('/', 2)).Where(o => o.Length == 2).Select(o => new ElementRef(o[0], o[1]))],
+            : [.. Only.Split(',').Select(o => o.Split('/', 2)).Where(o => o.Length == 2).Select(o => new ElementRef(new UnitId(o[0]), new ElementId(o[1])))],
     };
 
     /// <summary>What is laid, in words; null for everything that sounds.</summary>

@@ -98,7 +98,7 @@ public sealed class LineCheckModel(OpenSessions open, SessionStore sessions, Tak
     /// <summary>Ticks a line and goes on to the next, or takes the tick away and stays.</summary>
     public Task<IActionResult> OnPostTick(int revision, string unit, string element, bool on)
     {
-        var ticked = new ElementRef(unit, element);
+        var ticked = new ElementRef(new UnitId(unit), new ElementId(element));
         return Change(revision, () =>
         {
             Gather();
@@ -156,5 +156,5 @@ public sealed class LineCheckModel(OpenSessions open, SessionStore sessions, Tak
         Columns = [.. Split.Tracks.Where(t => t.Armed || t.Live || t.Input is not null)];
     }
 
-    private static ElementRef? Parse(string? line) => line?.Split('/', 2) is [var unit, var element] ? new ElementRef(unit, element) : null;
+    private static ElementRef? Parse(string? line) => ElementRef.Read(line);
 }

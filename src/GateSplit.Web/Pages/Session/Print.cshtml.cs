@@ -1,8 +1,11 @@
 using System.Text.Json;
+using GateSplit.Core;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Forms;
@@ -62,7 +65,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     }
 
     /// <summary>In how many takes a track was recorded.</summary>
-    public int TakesOf(string trackId) => AllTakes.Count(t => t.Tracks.Any(r => r.TrackId == trackId));
+    public int TakesOf(TrackId trackId) => AllTakes.Count(t => t.Tracks.Any(r => r.TrackId == trackId));
 
     /// <summary>Findings that matter before recording.</summary>
     public IEnumerable<Finding> Warnings => Frame.Findings.Where(f => f.ToMend);
@@ -110,7 +113,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <param name="tracks">The tracks; empty for all that are armed.</param>
     /// <param name="again">A job that ended without a take and is run again; null for a new take.</param>
     /// <param name="kind">What is recorded.</param>
-    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again, PrintKind kind = PrintKind.Lines)
+    public async Task<IActionResult> OnPostStart(int[] passes, TrackId[] tracks, long? again, PrintKind kind = PrintKind.Lines)
     {
         if (!await Show())
         {
@@ -146,7 +149,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     }
 
     /// <summary>Changes the length, count-in, tail, rate or width, or when a source is started by hand.</summary>
-    public Task<IActionResult> OnPostPass(int revision) => Change(revision, () => EditForm.Read(Request.Form, Session.State.Split));
+    public Task<IActionResult> OnPostPass(int revision) => Change(revision, () => EditForms.Read(Request.Form, Session.State.Split));
 
     /// <summary>Mends a finding.</summary>
     public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
@@ -180,14 +183,14 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Lets a recording be the one of its track that counts.</summary>
     public async Task<IActionResult> OnPostChoose(long take, string track, string? back)
     {
-        await Takes.Choose(Id, track, take);
+        await Takes.Choose(Id, new TrackId(track), take);
         return back == "line" ? RedirectToPage(new { id = Id, line = track }) : RedirectToPage(new { id = Id, show = "chosen" });
     }
 
     /// <summary>Writes a remark beside a recording.</summary>
     public async Task<IActionResult> OnPostRemark(long take, string track, string? remark)
     {
-        await Takes.Remark(Id, take, track, (remark ?? "").Trim() is { Length: > 200 } text ? text[..200] : (remark ?? "").Trim());
+        await Takes.Remark(Id, take, new TrackId(track), (remark ?? "").Trim() is { Length: > 200 } text ? text[..200] : (remark ?? "").Trim());
         return RedirectToPage(new { id = Id, line = track });
     }
 
@@ -214,7 +217,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     }
 
     /// <summary>All recordings of a track as if they were a take; null if there are none.</summary>
-    private Take? SideBySide(string trackId)
+    private Take? SideBySide(TrackId trackId)
     {
         var tracks = AllTakes.SelectMany(t => t.Tracks.Where(r => r.TrackId == trackId)).ToList();
         return tracks.Count == 0 ? null : new Take(0, Id, 0, TakeKind.Print, 0, "", DateTime.UtcNow, tracks);
@@ -235,7 +238,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             : View == "chosen"
             ? Chosen
             : Line is not null
-                ? SideBySide(Line)
+                ? SideBySide(new TrackId(Line))
                 : AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count > 0 ? AllTakes[0] : null);
         Refusal = new Core.StandIns.StandInRecorder(Session.Lines, Session.Song).Refusal();
         return true;

@@ -94,7 +94,7 @@ public sealed class RecorderModel(OpenSessions open, SessionStore sessions, Take
     /// <summary>Measures how late a looped-back pair is, and sets it so.</summary>
     public Task<IActionResult> OnPostPing(int revision, string bank) => Change(revision, () =>
     {
-        if (Split.Bank(bank) is not { Kind: BankKind.Loopback } pair)
+        if (Split.Bank(new BankId(bank)) is not { Kind: BankKind.Loopback } pair)
         {
             return new Refusal("There is no such looped-back pair.");
         }

@@ -17,7 +17,7 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
     public IReadOnlyList<Chart> Shelf { get; private set; } = [];
 
     /// <summary>For each unit whose chart is otherwise on the shelf, what is different there.</summary>
-    public IReadOnlyDictionary<string, IReadOnlyList<string>> Newer { get; private set; } = new Dictionary<string, IReadOnlyList<string>>();
+    public IReadOnlyDictionary<UnitId, IReadOnlyList<string>> Newer { get; private set; } = new Dictionary<UnitId, IReadOnlyList<string>>();
 
     /// <summary>Adds a source from the shelf.</summary>
     public async Task<IActionResult> OnPostAdd(int revision, string? chart)
@@ -31,8 +31,8 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
     {
         var all = await charts.All();
         return await Change(revision, () =>
-            Split.Unit(unit) is { } found && all.FirstOrDefault(c => c.Id == found.Chart.Id) is { } chart
-                ? new UpdateChart(unit, chart)
+            Split.Unit(new UnitId(unit)) is { } found && all.FirstOrDefault(c => c.Id == found.Chart.Id) is { } chart
+                ? new UpdateChart(new UnitId(unit), chart)
                 : new Refusal("This chart is not on the shelf any more."));
     }
 
@@ -51,7 +51,7 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
         }
 
         Shelf = await charts.All();
-        var newer = new Dictionary<string, IReadOnlyList<string>>();
+        var newer = new Dictionary<UnitId, IReadOnlyList<string>>();
         foreach (var unit in Split.Units)
         {
             // Declared outputs are the session's own and no difference of the chart.

@@ -1,6 +1,9 @@
 using System.Globalization;
 using System.Text;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -59,12 +62,12 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     /// <summary>Changes an element; with "remove" takes it away.</summary>
     public Task<IActionResult> OnPostElement(string element, string? name, Family family, Width width, string? group, int? port, int? channel, string? keys, bool remove) => Keep(c =>
     {
-        if (c.Element(element) is not { } before)
+        if (c.Element(new ElementId(element)) is not { } before)
         {
             return c;
         }
 
-        return remove ? c.RemoveElement(element) : c.Set(
+        return remove ? c.RemoveElement(new ElementId(element)) : c.Set(
             before with
             {
                 Name = (name ?? "").Trim(),
@@ -85,21 +88,21 @@ public sealed class ChartModel(ChartStore charts) : PageModel
 
     /// <summary>Changes the own effect of an element and what it sends to the shared one; an effect whose name is taken away goes.</summary>
     public Task<IActionResult> OnPostEffects(string element, string? send, string? name, string? hold, string? bits, string? drive) => Keep(c => c.SetEffects(
-        element,
-        string.IsNullOrWhiteSpace(name) && (c.Element(element)?.Insert is not null || $"{hold}{bits}{drive}".Trim().Length == 0)
+        new ElementId(element),
+        string.IsNullOrWhiteSpace(name) && (c.Element(new ElementId(element))?.Insert is not null || $"{hold}{bits}{drive}".Trim().Length == 0)
             ? null
             : new InsertPatch((name ?? "").Trim()) { HoldHz = Number(hold), Bits = Whole(bits), Drive = Number(drive) ?? 0 },
-        Number(send)));
+        Decibels.Read(send)));
 
     /// <summary>Changes a return.</summary>
-    public Task<IActionResult> OnPostReturn(string element, string? seconds, string? echo) => Keep(c => c.SetReturn(element, Number(seconds) ?? 0, Number(echo)));
+    public Task<IActionResult> OnPostReturn(string element, string? seconds, string? echo) => Keep(c => c.SetReturn(new ElementId(element), Number(seconds) ?? 0, Number(echo)));
 
     /// <summary>Changes the effects on the main mix; with "remove" takes them away.</summary>
     public Task<IActionResult> OnPostMaster(string? lowPass, string? threshold, int ratio, string? drive, bool remove) => Keep(c => c with
     {
         Master = remove
             ? null
-            : new MasterPatch { LowPassHz = Number(lowPass), ThresholdDb = Number(threshold) ?? 0, Ratio = ratio, Drive = Number(drive) ?? 0 },
+            : new MasterPatch { LowPassHz = Number(lowPass), ThresholdDb = Decibels.Read(threshold) ?? Decibels.Unity, Ratio = ratio, Drive = Number(drive) ?? 0 },
     });
 
     /// <summary>Changes a port; with "remove" takes it away.</summary>
@@ -126,7 +129,7 @@ public sealed class ChartModel(ChartStore charts) : PageModel
         }
 
         var changed = change(Chart);
-        var trouble = ChartShape.Trouble(changed) ?? await charts.Save(changed);
+        var trouble = ChartRules.Trouble(changed) ?? await charts.Save(changed);
         if (trouble is null)
         {
             return Redirect($"/shelf/{Id}");
