@@ -91,13 +91,29 @@ public sealed class JobStore(NpgsqlDataSource database)
             new { sessionId })).AsList();
     }
 
-    /// <summary>A worker takes a waiting job.</summary>
-    /// <param name="id">The job.</param>
+    /// <summary>
+    /// A worker takes the next job that waits: of the session that has the fewest running, and among those of the one that has waited
+    /// longest for its turn, so that a session of many passes does not keep the others waiting.
+    /// </summary>
     /// <param name="worker">Names the worker's process.</param>
-    /// <returns>False if it does not wait any more.</returns>
-    public Task<bool> Start(long id, string worker) => Change(
-        "update jobs set state = 'running', worker = @worker, started_at = now(), heartbeat_at = now() where id = @id and state = 'queued'",
-        new { id, worker });
+    /// <returns>The job; null if none waits.</returns>
+    public async Task<Job?> Claim(string worker)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        var id = await connection.ExecuteScalarAsync<long?>(
+            """
+            update jobs set state = 'running', worker = @worker, started_at = now(), heartbeat_at = now()
+            where state = 'queued' and id = (
+                select next.id from jobs next where next.state = 'queued'
+                order by (select count(*) from jobs other where other.session_id = next.session_id and other.state = 'running'),
+                         (select max(other.started_at) from jobs other where other.session_id = next.session_id and other.id <> next.id) nulls first,
+                         next.id
+                limit 1 for update skip locked)
+            returning id
+            """,
+            new { worker });
+        return id is { } claimed ? await connection.QuerySingleAsync<Job>($"{Columns} where id = @claimed", new { claimed }) : null;
+    }
 
     /// <summary>The processes that running jobs belong to.</summary>
     public async Task<IReadOnlyList<string>> Workers()
@@ -173,20 +189,6 @@ public sealed class JobStore(NpgsqlDataSource database)
             where state = 'running' and (heartbeat_at < now() - @silentFor or worker = any(@gone))
             """,
             new { silentFor, gone = gone.ToArray() });
-    }
-
-    /// <summary>Jobs that wait though nothing runs: whoever put them into the queue ended before the workers were told, or the worker did that was.</summary>
-    /// <param name="waitingFor">How long they have waited at least.</param>
-    public async Task<IReadOnlyList<(long Id, string Kind)>> Forgotten(TimeSpan waitingFor)
-    {
-        await using var connection = await database.OpenConnectionAsync();
-        return (await connection.QueryAsync<(long, string)>(
-            """
-            select id, kind from jobs
-            where state = 'queued' and created_at < now() - @waitingFor and not exists (select 1 from jobs where state = 'running')
-            order by id
-            """,
-            new { waitingFor })).AsList();
     }
 
     /// <summary>The jobs that wait or run, each with the number of its try.</summary>

@@ -11,13 +11,13 @@ namespace GateSplit.Data;
 public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
 {
     /// <summary>Opens a session's state.</summary>
-    /// <exception cref="InvalidDataException">The song kept in the database is no MIDI file.</exception>
+    /// <exception cref="UnreadableException">The song kept in the database is no MIDI file.</exception>
     public static OpenSession Of(SessionState state)
     {
         var midi = MidiReader.Read(state.Song);
         if (!midi.Ok)
         {
-            throw new InvalidDataException(midi.Trouble);
+            throw new UnreadableException($"The song of {state.Name} cannot be read (session {state.Id}). {midi.Trouble}");
         }
 
         var song = Song.Of(midi.Value);

@@ -52,14 +52,14 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         var row = await connection.QuerySingleOrDefaultAsync<Row>(
             """
-            select s.id, s.name, s.song, s.revision, r.document,
+            select s.id, s.name, s.song, s.revision, r.document, r.format,
                    case when r.parent is null then null else r.edit end as undo,
                    (select n.edit from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
             from sessions s join split_revisions r on r.session_id = s.id and r.revision = s.revision
             where s.id = @id
             """,
             new { id });
-        return row is null ? null : new SessionState(row.Id, row.Name, row.Song, row.Revision, SplitJson.Read(row.Document), row.Undo, row.Redo);
+        return row?.ToState();
     }
 
     /// <summary>A session as it was at a revision; null if there is none.</summary>
@@ -68,12 +68,12 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         var row = await connection.QuerySingleOrDefaultAsync<Row>(
             """
-            select s.id, s.name, s.song, r.revision, r.document, null::text as undo, null::text as redo
+            select s.id, s.name, s.song, r.revision, r.document, r.format, null::text as undo, null::text as redo
             from sessions s join split_revisions r on r.session_id = s.id and r.revision = @revision
             where s.id = @id
             """,
             new { id, revision });
-        return row is null ? null : new SessionState(row.Id, row.Name, row.Song, row.Revision, SplitJson.Read(row.Document), row.Undo, row.Redo);
+        return row?.ToState();
     }
 
     /// <summary>Makes a session with its first revision and gives its id.</summary>
@@ -84,8 +84,8 @@ public sealed class SessionStore(NpgsqlDataSource database)
         var id = await connection.ExecuteScalarAsync<long>(
             "insert into sessions (name, song, revision) values (@name, @song, 1) returning id", new { name, song }, transaction);
         await connection.ExecuteAsync(
-            "insert into split_revisions (session_id, revision, edit, document) values (@id, 1, 'New session', @document::jsonb)",
-            new { id, document = SplitJson.Write(split) },
+            "insert into split_revisions (session_id, revision, edit, document, format) values (@id, 1, 'New session', @document::jsonb, @format)",
+            new { id, document = SplitJson.Write(split), format = SplitVersions.Current },
             transaction);
         await transaction.CommitAsync();
         return id;
@@ -123,10 +123,10 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await connection.ExecuteAsync(
             """
             update split_revisions set redo = null where session_id = @id and revision = @expected;
-            insert into split_revisions (session_id, revision, parent, edit, document)
-            values (@id, @revision, @expected, @edit, @document::jsonb);
+            insert into split_revisions (session_id, revision, parent, edit, document, format)
+            values (@id, @revision, @expected, @edit, @document::jsonb, @format);
             """,
-            new { id, revision, expected, edit, document = SplitJson.Write(split) },
+            new { id, revision, expected, edit, document = SplitJson.Write(split), format = SplitVersions.Current },
             transaction);
         return revision;
     });
@@ -216,5 +216,11 @@ public sealed class SessionStore(NpgsqlDataSource database)
     private Task<bool> Swap(long id, int expected, Func<NpgsqlConnection, NpgsqlTransaction, Task<int>> next) =>
         Swap(id, expected, async (connection, transaction) => (int?)await next(connection, transaction));
 
-    private sealed record Row(long Id, string Name, byte[] Song, int Revision, string Document, string? Undo, string? Redo);
+    private sealed record Row(long Id, string Name, byte[] Song, int Revision, string Document, int Format, string? Undo, string? Redo)
+    {
+        /// <exception cref="UnreadableException">The document is of a newer version, or was damaged.</exception>
+        public SessionState ToState() => SplitVersions.Read(Document, Format) is { Ok: true } split
+            ? new SessionState(Id, Name, Song, Revision, split.Value, Undo, Redo)
+            : throw new UnreadableException($"The session {Name} cannot be read (session {Id}, revision {Revision}). {SplitVersions.Read(Document, Format).Trouble}");
+    }
 }

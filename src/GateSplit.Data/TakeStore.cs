@@ -104,7 +104,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
 
         await connection.ExecuteAsync(
             "delete from line_choices where session_id = @SessionId and track_id = any(@tracks)",
-            new { take.SessionId, tracks = take.Tracks.Select(t => t.TrackId).ToArray() },
+            new { take.SessionId, tracks = take.Tracks.Select(t => t.TrackId.Value).ToArray() },
             transaction);
 
         await connection.ExecuteAsync(

@@ -5,35 +5,26 @@ using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Data;
-using Hangfire;
 using Microsoft.Extensions.Logging;
 
 namespace GateSplit.Jobs;
 
 /// <summary>Cuts recordings made elsewhere into one file a track, bit-exactly.</summary>
-public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<BringInJob> log)
+internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<BringInJob> log) : IJob
 {
     private const double CutShare = 0.4;
     private const double MeasureShare = 0.4;
 
-    /// <summary>Runs it.</summary>
-    [AutomaticRetry(Attempts = 0)]
-    public async Task Run(long jobId, CancellationToken shutdown)
-    {
-        BringInRequest? request = null;
-        await runner.Run(jobId, shutdown, (job, folder, pulse) =>
-        {
-            request = JsonSerializer.Deserialize<BringInRequest>(job.Request, SplitJson.Options)!;
-            return BringIn(job, request, folder, pulse);
-        });
-        if (request is not null)
-        {
-            store.Discard(request.Staging);
-        }
-    }
+    /// <inheritdoc/>
+    public string Kind => TakeKind.BringIn;
 
-    private async Task<NewTake> BringIn(Job job, BringInRequest request, string folder, JobPulse pulse)
+    /// <inheritdoc/>
+    public void Clear(Job job) => store.Discard(Request(job).Staging);
+
+    /// <inheritdoc/>
+    public async Task<NewTake> Make(Job job, string folder, JobPulse pulse)
     {
+        var request = Request(job);
         var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
         var session = OpenSession.Of(state);
         var brought = BroughtFolder.Find(store, request.Staging) ?? throw new JobRefused("The files are gone. Bring them in once more.");
@@ -100,6 +91,8 @@ public sealed class BringInJob(JobRunner runner, SessionStore sessions, TakePart
             note,
             [.. adopted.Select((t, i) => t with { Position = state.Split.Tracks.IndexOf(measured[i].Track) + 1 })]);
     }
+
+    private static BringInRequest Request(Job job) => JsonSerializer.Deserialize<BringInRequest>(job.Request, SplitJson.Options)!;
 
     private static bool IsConverted(BringInRequest request, WaveReader recording, Split split) =>
         request.Convert && recording.Format.SampleRate != split.Pass.SampleRate;

@@ -10,16 +10,14 @@ namespace GateSplit.Jobs;
 /// <param name="log">For the operator.</param>
 public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store, ILogger<JobRunner> log)
 {
-    /// <summary>Runs the work of a waiting job.</summary>
-    /// <param name="jobId">The job.</param>
+    /// <summary>Runs a job that this worker has claimed.</summary>
+    /// <param name="job">The job.</param>
+    /// <param name="kind">Does it.</param>
     /// <param name="shutdown">Set when the program ends.</param>
-    /// <param name="work">Makes the take in a staging folder; throws <see cref="JobRefused"/> with a sentence where it cannot.</param>
-    internal async Task Run(long jobId, CancellationToken shutdown, Func<Job, string, JobPulse, Task<NewTake>> work)
+    internal async Task Run(Job job, IJob kind, CancellationToken shutdown)
     {
-        if (!await Resilient.Run(() => jobs.Start(jobId, WorkerName.Own), log) || await Resilient.Run(() => jobs.Find(jobId), log) is not { } job)
-        {
-            return;
-        }
+        var jobId = job.Id;
+        log.LogInformation("Job {Job} ({Kind}, session {Session}, pass {Pass}) begins, try {Try}", jobId, job.Kind, job.SessionId, job.Pass, job.Tries);
 
         // Each try works in a folder of its own: a worker that was thought to be gone may still write into its.
         var staging = $"job-{jobId}-{job.Tries}";
@@ -30,7 +28,7 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
             {
                 try
                 {
-                    take = await Task.Run(() => work(job, store.Staging(staging), pulse), CancellationToken.None);
+                    take = await Task.Run(() => kind.Make(job, store.Staging(staging), pulse), CancellationToken.None);
                 }
                 catch (OperationCanceledException) when (pulse.IsTakenOver)
                 {
@@ -42,28 +40,30 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
 
             await Resilient.Run(() => takes.Keep(take, jobId), log);
             store.Discard(staging);
+            kind.Clear(job);
+            log.LogInformation("Job {Job} is done", jobId);
         }
         catch (OperationCanceledException) when (shutdown.IsCancellationRequested)
         {
-            await End(jobId, staging, JobState.Interrupted, "The program was ended while this ran. Nothing half-written was kept; start it again.");
+            await End(job, kind, staging, JobState.Interrupted, "The program was ended while this ran. Nothing half-written was kept; start it again.");
         }
         catch (OperationCanceledException)
         {
-            await End(jobId, staging, JobState.Stopped, "Stopped. Nothing was kept of it.");
+            await End(job, kind, staging, JobState.Stopped, "Stopped. Nothing was kept of it.");
         }
         catch (JobRefused e)
         {
-            await End(jobId, staging, JobState.Failed, e.Message);
+            await End(job, kind, staging, JobState.Failed, e.Message);
         }
         catch (Exception e) when (FindIo(e) is { } io)
         {
             log.LogWarning(e, "Job {Job} was refused by the disk", jobId);
-            await End(jobId, staging, JobState.Failed, $"{DiskSentence(io)} Nothing half-written was kept.");
+            await End(job, kind, staging, JobState.Failed, $"{DiskSentence(io)} Nothing half-written was kept.");
         }
         catch (Exception e)
         {
             log.LogError(e, "Job {Job} failed", jobId);
-            await End(jobId, staging, JobState.Failed, "This could not be finished because of a fault in the program; its log tells more. Nothing half-written was kept.");
+            await End(job, kind, staging, JobState.Failed, "This could not be finished because of a fault in the program; its log tells more. Nothing half-written was kept.");
         }
     }
 
@@ -79,9 +79,11 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
     }
 
     /// <summary>Clears the work away before anybody is told that it has ended.</summary>
-    private Task End(long jobId, string staging, string state, string sentence)
+    private Task End(Job job, IJob kind, string staging, string state, string sentence)
     {
+        log.LogInformation("Job {Job} ends as {State}: {Sentence}", job.Id, state, sentence);
         store.Discard(staging);
-        return Resilient.Run(() => jobs.End(jobId, state, sentence, WorkerName.Own), log);
+        kind.Clear(job);
+        return Resilient.Run(() => jobs.End(job.Id, state, sentence, WorkerName.Own), log);
     }
 }

@@ -7,22 +7,27 @@ using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 using GateSplit.Data;
-using Hangfire;
 using Microsoft.Extensions.Logging;
 
 namespace GateSplit.Jobs;
 
 /// <summary>Prints the armed tracks of a session on the stand-ins.</summary>
-public sealed class PrintJob(JobRunner runner, SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<PrintJob> log)
+internal sealed class PrintJob(SessionStore sessions, TakeParts parts, IAudioStore store, ILogger<PrintJob> log) : IJob
 {
     /// <summary>Share of the progress that is the pass itself; the rest is taking the files into the store.</summary>
     private const double PassShare = 0.8;
 
-    /// <summary>Runs it.</summary>
-    [AutomaticRetry(Attempts = 0)]
-    public Task Run(long jobId, CancellationToken shutdown) => runner.Run(jobId, shutdown, Print);
+    /// <inheritdoc/>
+    public string Kind => TakeKind.Print;
 
-    private async Task<NewTake> Print(Job job, string folder, JobPulse pulse)
+    /// <inheritdoc/>
+    public void Clear(Job job)
+    {
+        // A pass keeps nothing but its staging folder.
+    }
+
+    /// <inheritdoc/>
+    public async Task<NewTake> Make(Job job, string folder, JobPulse pulse)
     {
         var request = JsonSerializer.Deserialize<PrintRequest>(job.Request, SplitJson.Options)!;
         var state = await Resilient.Run(() => sessions.Load(job.SessionId, request.Revision), log) ?? throw new JobRefused("The session is gone.");

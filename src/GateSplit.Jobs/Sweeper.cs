@@ -7,10 +7,9 @@ namespace GateSplit.Jobs;
 
 /// <summary>
 /// Looks after jobs whose worker is gone. While this process lives it takes their passes over; what it finds when it
-/// starts, nobody else has wanted: that is told as interrupted and offered again. Their staging folders are cleared. Jobs that
-/// wait and that no worker knows of are handed to them again.
+/// starts, nobody else has wanted: that is told as interrupted and offered again. Their staging folders are cleared.
 /// </summary>
-public sealed class Sweeper(JobStore jobs, JobQueue queue, IAudioStore store, ILogger<Sweeper> log) : BackgroundService
+public sealed class Sweeper(JobStore jobs, JobBell bell, IAudioStore store, ILogger<Sweeper> log) : BackgroundService
 {
     private static readonly TimeSpan Interval = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan SilentFor = TimeSpan.FromSeconds(20);
@@ -32,18 +31,12 @@ public sealed class Sweeper(JobStore jobs, JobQueue queue, IAudioStore store, IL
                 foreach (var id in again)
                 {
                     log.LogWarning("Job {Job} is taken over from a worker that is gone", id);
-                    queue.Enqueue(id, TakeKind.Print);
+                    bell.Ring();
                 }
 
                 if (await jobs.InterruptAbandoned(SilentFor, gone) > 0 || again.Count > 0)
                 {
                     await Clear();
-                }
-
-                foreach (var (id, kind) in await jobs.Forgotten(isFirst ? TimeSpan.Zero : SilentFor))
-                {
-                    log.LogWarning("Job {Job} waits, and no worker knows of it", id);
-                    queue.Enqueue(id, kind);
                 }
 
                 isFirst = false;

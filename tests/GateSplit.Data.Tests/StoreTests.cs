@@ -195,8 +195,8 @@ public sealed class StoreTests : IAsyncLifetime
         var id = await Make(DemoSessions.All[0]);
         var asked = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => Task.Run(() => _jobs.Create(id, TakeKind.Print, "{}"))));
         var job = Assert.Single(asked, j => j is not null)!.Value;
-        Assert.True(await _jobs.Start(job, "here:1"));
-        Assert.False(await _jobs.Start(job, "here:1"));
+        Assert.Equal(job, (await _jobs.Claim("here:1"))!.Id);
+        Assert.Null(await _jobs.Claim("here:1"));
         Assert.True(await _jobs.Beat(job, "here:1", 0.25, "t1:0.5"));
         Assert.Equal((0.25, "t1:0.5"), ((await _jobs.Find(job))!.Share, (await _jobs.Find(job))!.Levels));
         Assert.Null(await _jobs.Beat(job, "here:2", 0.9, "")); // not its job
@@ -212,8 +212,8 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var silent = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
         var busy = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
-        await _jobs.Start(silent, "here:1");
-        await _jobs.Start(busy, "here:2");
+        Assert.Equal(silent, (await _jobs.Claim("here:1"))!.Id);
+        Assert.Equal(busy, (await _jobs.Claim("here:2"))!.Id);
         await using (var age = _source.CreateCommand($"update jobs set heartbeat_at = now() - interval '1 minute' where id = {silent}"))
         {
             await age.ExecuteNonQueryAsync();
@@ -227,16 +227,19 @@ public sealed class StoreTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task Jobs_that_wait_though_nothing_runs_are_found()
+    public async Task Workers_take_what_waits_in_turn_between_sessions_and_each_job_once()
     {
-        var printed = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.Print, "{}"))!.Value;
-        var brought = (await _jobs.Create(await Make(DemoSessions.All[0]), TakeKind.BringIn, "{}"))!.Value;
-        Assert.Equal([(printed, TakeKind.Print), (brought, TakeKind.BringIn)], await _jobs.Forgotten(TimeSpan.Zero));
-        Assert.Empty(await _jobs.Forgotten(TimeSpan.FromMinutes(1)));
-        await _jobs.Start(printed, "here:1");
-        Assert.Empty(await _jobs.Forgotten(TimeSpan.Zero)); // it waits for its turn
-        await _jobs.End(printed, JobState.Failed, "The disk is full.", "here:1");
-        Assert.Equal([(brought, TakeKind.BringIn)], await _jobs.Forgotten(TimeSpan.Zero));
+        var (long1, short1, late) = (await Make(DemoSessions.All[0]), await Make(DemoSessions.All[0]), await Make(DemoSessions.All[0]));
+        var many = await _jobs.CreatePrint(long1, "{}", [1, 2, 3, 4], null);
+        var brought = (await _jobs.Create(short1, TakeKind.BringIn, "{}"))!.Value;
+        Assert.Equal(many[0], (await _jobs.Claim("here:1"))!.Id);
+        Assert.Equal((brought, TakeKind.BringIn, JobState.Running), await _jobs.Claim("here:2") is { } second ? (second.Id, second.Kind, second.State) : default);
+        var last = (await _jobs.Create(late, TakeKind.Print, "{}"))!.Value;
+        await _jobs.End(many[0], JobState.Failed, "The disk is full.", "here:1");
+        Assert.Equal(last, (await _jobs.Claim("here:1"))!.Id); // it has had no turn yet, though others wait longer
+        Assert.Equal(many[1], (await _jobs.Claim("here:1"))!.Id);
+        var rest = await Task.WhenAll(Enumerable.Range(0, 8).Select(w => Task.Run(() => _jobs.Claim($"here:{w}"))));
+        Assert.Equal([many[2], many[3]], rest.OfType<Job>().Select(j => j.Id).Order());
     }
 
     [Fact]
@@ -249,8 +252,8 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Equal(jobs[0], (await _jobs.Newest(id))!.Id); // the first that waits
 
         // The second pass is done before the first, by another worker.
-        await _jobs.Start(jobs[0], "here:1");
-        await _jobs.Start(jobs[1], "here:2");
+        Assert.Equal(jobs[0], (await _jobs.Claim("here:1"))!.Id);
+        Assert.Equal(jobs[1], (await _jobs.Claim("here:2"))!.Id);
         NewTake Pass(int pass, int position, string pair) => NewTake(id, pair) with
         {
             PrintId = jobs[0],
@@ -268,7 +271,7 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Equal([JobState.Stopped], (await _jobs.Current(id)).Select(j => j.State));
         var again = await _jobs.CreatePrint(id, "{}", [3], jobs[0]);
         Assert.Equal([(again[0], JobState.Queued)], (await _jobs.Current(id)).Select(j => (j.Id, j.State)));
-        await _jobs.Start(again[0], "here:1");
+        Assert.Equal(again[0], (await _jobs.Claim("here:1"))!.Id);
         Assert.Equal(take, await _takes.Keep(Pass(3, 3, "cc"), again[0]));
         Assert.Empty(await _jobs.Current(id));
     }
@@ -278,7 +281,7 @@ public sealed class StoreTests : IAsyncLifetime
     {
         var id = await Make(DemoSessions.All[0]);
         var jobs = await _jobs.CreatePrint(id, "{}", [1, 2, 3], null);
-        await _jobs.Start(jobs[0], "here:1");
+        Assert.Equal(jobs[0], (await _jobs.Claim("here:1"))!.Id);
         await _jobs.RequestStop(jobs[0]);
         Assert.Equal([(JobState.Running, true), (JobState.Stopped, true), (JobState.Stopped, true)], (await _jobs.Current(id)).Select(j => (j.State, j.StopRequested)));
     }
@@ -290,13 +293,13 @@ public sealed class StoreTests : IAsyncLifetime
         var job = (await _jobs.CreatePrint(id, "{}", [1], null))[0];
         for (var tries = 1; tries < 5; tries++)
         {
-            await _jobs.Start(job, $"gone:{tries}");
+            Assert.Equal(job, (await _jobs.Claim($"gone:{tries}"))!.Id);
             Assert.Empty(await _jobs.TakeOver(TimeSpan.FromMinutes(1), ["another"]));
             Assert.Equal([job], await _jobs.TakeOver(TimeSpan.FromMinutes(1), [$"gone:{tries}"]));
             Assert.Equal((JobState.Queued, tries + 1), ((await _jobs.Find(job))!.State, (await _jobs.Find(job))!.Tries));
         }
 
-        await _jobs.Start(job, "gone:5");
+        Assert.Equal(job, (await _jobs.Claim("gone:5"))!.Id);
         Assert.Empty(await _jobs.TakeOver(TimeSpan.FromMinutes(1), ["gone:5"]));
         Assert.Equal(1, await _jobs.InterruptAbandoned(TimeSpan.FromMinutes(1), ["gone:5"]));
     }

@@ -4,6 +4,7 @@ using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
 using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
+using GateSplit.Web.Pages;
 
 namespace GateSplit.Web.Tests;
 

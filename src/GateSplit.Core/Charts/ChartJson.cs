@@ -14,9 +14,6 @@ public static class ChartJson
     /// <summary>The name in the field "format".</summary>
     public const string FormatName = "gate-split-chart";
 
-    /// <summary>The version written here, and the newest that is read.</summary>
-    public const int CurrentVersion = 1;
-
     /// <summary>The largest file that is read.</summary>
     public const int MostBytes = 4_000_000;
 
@@ -25,6 +22,7 @@ public static class ChartJson
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
         WriteIndented = true,
+        AllowDuplicateProperties = false,
         RespectNullableAnnotations = true,
         RespectRequiredConstructorParameters = true,
         NumberHandling = JsonNumberHandling.Strict,
@@ -32,7 +30,7 @@ public static class ChartJson
     };
 
     /// <summary>Writes a chart.</summary>
-    public static string Write(Chart chart) => JsonSerializer.Serialize(new ChartFile(FormatName, CurrentVersion, chart), Options);
+    public static string Write(Chart chart) => JsonSerializer.Serialize(new ChartFile(FormatName, ChartVersions.Current, chart), Options);
 
     /// <summary>Reads a chart.</summary>
     /// <returns>The chart; or a sentence with the place in the file.</returns>
@@ -47,19 +45,19 @@ public static class ChartJson
         try
         {
             // The version comes first: a newer file may be laid out otherwise.
-            using var document = JsonDocument.Parse(json);
+            using var document = JsonDocument.Parse(json, new JsonDocumentOptions { AllowDuplicateProperties = false });
             var head = document.Deserialize<Head>(Options);
             if (head?.Format != FormatName)
             {
                 return new Refusal($"This is no chart: its field \"format\" is not \"{FormatName}\".");
             }
 
-            if (head.Version is not (>= 1 and <= CurrentVersion))
+            if (head.Version is not (>= 1 and <= ChartVersions.Current))
             {
-                return new Refusal($"This chart has version {head.Version} of the format; {CurrentVersion} is the newest that is read here.");
+                return new Refusal($"This chart has version {head.Version} of the format; {ChartVersions.Current} is the newest that is read here.");
             }
 
-            file = document.Deserialize<ChartFile>(Options);
+            file = Upgraded(document, head.Version).Deserialize<ChartFile>(Options);
         }
         catch (JsonException e)
         {
@@ -67,6 +65,17 @@ public static class ChartJson
         }
 
         return ChartRules.Trouble(file!.Chart) is { } trouble ? new Refusal(trouble) : file.Chart;
+    }
+
+    private static JsonNode Upgraded(JsonDocument document, int version)
+    {
+        var file = JsonObject.Create(document.RootElement) ?? throw new JsonException();
+        if (file["chart"] is JsonObject chart)
+        {
+            ChartVersions.Upgrade(chart, version);
+        }
+
+        return file;
     }
 
     /// <summary>The schema of the file.</summary>

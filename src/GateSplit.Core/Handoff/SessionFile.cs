@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
@@ -15,51 +16,60 @@ public sealed record SessionFile(string Format, int Version, string Name, byte[]
     /// <summary>The name in the field "format".</summary>
     public const string FormatName = "gate-split-session";
 
-    /// <summary>The version written here, and the newest that is read.</summary>
-    public const int CurrentVersion = 1;
+    /// <summary>The most letters of a session's name.</summary>
+    public const int LongestName = 120;
 
     /// <summary>Makes one.</summary>
-    public static SessionFile Of(string name, byte[] song, Split split) => new(FormatName, CurrentVersion, name, song, split);
+    public static SessionFile Of(string name, byte[] song, Split split) => new(FormatName, SplitVersions.Current, name, song, split);
 
     /// <summary>Writes it.</summary>
     public byte[] ToJson() => JsonSerializer.SerializeToUtf8Bytes(this, SplitJson.Options);
 
-    /// <summary>Reads it, and the song in it.</summary>
-    /// <returns>The session with its song, or a sentence.</returns>
+    /// <summary>Reads it, of whatever version, and the song in it.</summary>
+    /// <returns>The session with its song, or a sentence with the place that does not fit.</returns>
     public static Result<Opened> Read(ReadOnlySpan<byte> json)
     {
-        SessionFile? file;
         try
         {
-            file = JsonSerializer.Deserialize<SessionFile>(json, SplitJson.Options);
+            return Read(JsonNode.Parse(json, documentOptions: SplitJson.Strict));
         }
         catch (JsonException e)
         {
-            return new Refusal($"This is not an exported session: line {e.LineNumber + 1} cannot be read.");
+            return new Refusal($"This is not an exported session. {SplitVersions.Told(e)}");
         }
+    }
 
-        if (file is not { Format: FormatName })
+    private static Result<Opened> Read(JsonNode? json)
+    {
+        if (json is not JsonObject file || file.Deserialize<Head>(SplitJson.Options) is not { Format: FormatName } head)
         {
             return new Refusal("This is not an exported session.");
         }
 
-        if (file.Version > CurrentVersion)
+        if (head.Version is < 1 or > SplitVersions.Current)
         {
-            return new Refusal($"This session was exported by a newer version (format {file.Version}); {CurrentVersion} is the newest that is read here.");
+            return new Refusal($"This session has version {head.Version} of the format; {SplitVersions.Current} is the newest that is read here.");
         }
 
-        var trouble = SplitRules.Trouble(file.Split);
-        if (trouble is not null)
+        if (!Names.Fit(head.Name, LongestName))
         {
-            return new Refusal(trouble);
+            return new Refusal($"name: a session needs a name of 1 to {LongestName} characters.");
         }
 
-        var midi = MidiReader.Read(file.Song);
-        return midi.Ok ? new Opened(file, Notes.Song.Of(midi.Value)) : new Refusal(midi.Trouble);
+        var split = SplitVersions.Read(file["split"], head.Version);
+        if (!split.Ok)
+        {
+            return new Refusal(split.Trouble);
+        }
+
+        var midi = MidiReader.Read(head.Song ?? []);
+        return midi.Ok ? new Opened(Of(head.Name!, head.Song!, split.Value), Notes.Song.Of(midi.Value)) : new Refusal($"song: {midi.Trouble}");
     }
 
+    private sealed record Head(string? Format = null, int Version = 0, string? Name = null, byte[]? Song = null);
+
     /// <summary>A session that was read.</summary>
-    /// <param name="File">As it stands.</param>
+    /// <param name="File">As it stands, in the present version.</param>
     /// <param name="Song">Its music.</param>
     public sealed record Opened(SessionFile File, Song Song);
 }

@@ -11,9 +11,13 @@ public static class SplitJson
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false) },
         WriteIndented = false,
+        AllowDuplicateProperties = false,
         RespectNullableAnnotations = true,
         RespectRequiredConstructorParameters = true,
     };
+
+    /// <summary>How documents from outside are taken apart.</summary>
+    public static JsonDocumentOptions Strict { get; } = new() { AllowDuplicateProperties = false };
 
     /// <summary>Writes it.</summary>
     public static string Write(Split split) => JsonSerializer.Serialize(split, Options);

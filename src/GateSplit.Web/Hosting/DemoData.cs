@@ -46,7 +46,7 @@ public sealed class DemoData(IServiceProvider services)
         {
             await _demos.InTurn(() => PlayAll(cancel), cancel);
         }
-        catch (Exception e) when (e is OperationCanceledException or IOException or Hangfire.BackgroundJobClientException || Resilient.IsOutage(e))
+        catch (Exception e) when (e is OperationCanceledException or IOException || Resilient.IsOutage(e))
         {
             // The sessions are there; what is still to be done is done after the next start.
         }

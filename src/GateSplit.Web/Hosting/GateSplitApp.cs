@@ -5,6 +5,8 @@ using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Serilog;
+using Serilog.Events;
 
 namespace GateSplit.Web.Hosting;
 
@@ -12,6 +14,7 @@ namespace GateSplit.Web.Hosting;
 public static class GateSplitApp
 {
     private const long MostFormBytes = 16 << 20;
+    private const long MostLogBytes = 32 << 20;
 
     /// <summary>Builds it on a database that <see cref="DatabaseAtStart"/> has brought up to date.</summary>
     public static WebApplication Build(ServeOptions options)
@@ -21,8 +24,17 @@ public static class GateSplitApp
             ContentRootPath = AppContext.BaseDirectory,
             WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
         });
-        builder.Logging.SetMinimumLevel(LogLevel.Warning);
-        builder.WebHost.UseUrls($"http://127.0.0.1:{options.Port}");
+        builder.Services.AddSerilog(logger => logger
+            .MinimumLevel.Is(LogEventLevel.Warning)
+            .MinimumLevel.Override("GateSplit", LogEventLevel.Information)
+            .WriteTo.Console(outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {Message:lj}{NewLine}{Exception}", standardErrorFromLevel: LogEventLevel.Verbose)
+            .WriteTo.File(
+                Path.Combine(options.DataFolder, "logs", "gate-split-.log"),
+                rollingInterval: RollingInterval.Day,
+                retainedFileCountLimit: 14,
+                fileSizeLimitBytes: MostLogBytes,
+                shared: true));
+        builder.WebHost.UseUrls($"http://{ServeOptions.Address}:{options.Port}");
         builder.WebHost.ConfigureKestrel(server =>
         {
             server.AddServerHeader = false;
@@ -32,7 +44,7 @@ public static class GateSplitApp
         builder.Services.AddSingleton(Database.Open(options.ConnectionString));
         builder.Services.AddSingleton<OpenSessions>();
         builder.Services.AddSingleton<LineWalks>();
-        builder.Services.AddGateSplitJobs(options.ConnectionString, Path.Combine(options.DataFolder, "audio"));
+        builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(options.DataFolder, "keys")));
         builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
         builder.Services.AddAntiforgery(o => o.Cookie.Name = "gate-split-forgery");
@@ -42,7 +54,7 @@ public static class GateSplitApp
         var app = builder.Build();
         app.UseHostFiltering();
         app.UseMiddleware<SecurityHeaders>();
-        app.UseMiddleware<OutagePage>();
+        app.UseMiddleware<FaultPage>();
         app.UseStatusCodePagesWithReExecute("/missing");
         app.UseStaticFiles();
         app.UseWebSockets();

@@ -19,7 +19,7 @@ var demo = new DemoData(app.Services);
 await demo.Load();
 await app.StartAsync();
 var steps = demo.Play(app.Lifetime.ApplicationStopping);
-Console.WriteLine($"Gate Split answers on http://127.0.0.1:{options.Value.Port}");
+Console.WriteLine($"Gate Split answers on http://{ServeOptions.Address}:{options.Value.Port}");
 await app.WaitForShutdownAsync();
 await steps;
 return 0;

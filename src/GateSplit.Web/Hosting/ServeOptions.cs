@@ -1,4 +1,5 @@
 using GateSplit.Core;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Web.Hosting;
 
@@ -10,10 +11,13 @@ namespace GateSplit.Web.Hosting;
 /// <param name="QuickDemo">True to print only the first of them.</param>
 public sealed record ServeOptions(int Port, string ConnectionString, string DataFolder, bool Demo, bool QuickDemo = false)
 {
+    /// <summary>The only address until people can sign in: whoever reaches the port can change and delete everything.</summary>
+    public const string Address = "127.0.0.1";
+
     /// <summary>The port where nothing else is said.</summary>
     public const int DefaultPort = 5380;
 
-    /// <summary>Reads --port N, --data FOLDER, --no-demo and --quick-demo, and the variable GATESPLIT_DB.</summary>
+    /// <summary>Reads --port N, --data FOLDER, --listen ADDRESS, --no-demo and --quick-demo, and the variable GATESPLIT_DB.</summary>
     public static Result<ServeOptions> Read(IReadOnlyList<string> arguments, Func<string, string?> variable)
     {
         var port = DefaultPort;
@@ -32,6 +36,11 @@ public sealed record ServeOptions(int Port, string ConnectionString, string Data
                     folder = value;
                     i++;
                     break;
+                case "--listen" when value is Address or "localhost":
+                    i++;
+                    break;
+                case "--listen" when value.Length > 0:
+                    return new Refusal($"Gate Split does not listen on {value}: nobody signs in yet, so everybody who reached it could change and delete everything. It answers on {Address} only; a tunnel brings it to another machine.");
                 case "--no-demo":
                     demo = false;
                     break;
@@ -39,7 +48,7 @@ public sealed record ServeOptions(int Port, string ConnectionString, string Data
                     quick = true;
                     break;
                 default:
-                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER, --no-demo or --quick-demo.");
+                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER, --listen ADDRESS, --no-demo or --quick-demo.");
             }
         }
 

@@ -85,15 +85,7 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
     protected async Task<IActionResult> ShowMoved(int revision)
     {
         var since = (await Sessions.History(Id)).TakeWhile(r => r.Number != revision).Select(r => r.Edit).Reverse().ToList();
-        Again = new RefusedEdit(
-            Request.PathBase + Request.Path + Request.QueryString,
-            [
-                .. from field in Request.Form
-                   where field.Key is not ("revision" or "__RequestVerificationToken")
-                   from value in field.Value
-                   select (field.Key, value),
-            ],
-            since);
+        Again = RefusedEdit.Of(Request, (await Sessions.Head(Id))?.Revision ?? revision, since);
         return await ShowWith(Moved);
     }
 

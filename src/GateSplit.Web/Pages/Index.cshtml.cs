@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
@@ -84,9 +85,9 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
     {
         var all = await charts.All();
         var sources = wish.Charts.Select(id => all.FirstOrDefault(c => c.Id == id)).OfType<Chart>().ToList();
-        if (wish.Name.Length is 0 or > 120)
+        if (!Names.Fit(wish.Name, SessionFile.LongestName))
         {
-            return new Core.Refusal("The session needs a name of 1 to 120 characters.");
+            return new Core.Refusal($"The session needs a name of 1 to {SessionFile.LongestName} characters, on one line.");
         }
 
         if (sources.Count == 0)
@@ -161,18 +162,32 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
         var rows = ImmutableArray.CreateBuilder<Row>();
         foreach (var summary in await sessions.List())
         {
-            if (await sessions.Load(summary.Id) is { } state)
+            if (await RowOf(summary) is { } row)
             {
-                var view = OpenSession.Of(state).Lines;
-                rows.Add(new Row(
-                    summary,
-                    string.Join(", ", state.Split.Units.Select(u => u.Name)),
-                    state.Split.Tracks.Length,
-                    AllChecks.Look(view).Count(f => f.ToMend)));
+                rows.Add(row);
             }
         }
 
         Sessions = rows.ToImmutable();
+    }
+
+    /// <summary>One that cannot be read is told where it stands, and harms no other.</summary>
+    private async Task<Row?> RowOf(SessionSummary summary)
+    {
+        try
+        {
+            if (await sessions.Load(summary.Id) is not { } state)
+            {
+                return null;
+            }
+
+            var view = OpenSession.Of(state).Lines;
+            return new Row(summary, string.Join(", ", state.Split.Units.Select(u => u.Name)), state.Split.Tracks.Length, AllChecks.Look(view).Count(f => f.ToMend));
+        }
+        catch (UnreadableException e)
+        {
+            return new Row(summary, "", 0, 0) { Unreadable = e.Message };
+        }
     }
 
     /// <summary>A row of the list.</summary>
@@ -180,7 +195,12 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
     /// <param name="Sources">Its sources in words.</param>
     /// <param name="Tracks">How many tracks its split has.</param>
     /// <param name="ToMend">How many findings should be mended.</param>
-    public sealed record Row(SessionSummary Summary, string Sources, int Tracks, int ToMend);
+    public sealed record Row(SessionSummary Summary, string Sources, int Tracks, int ToMend)
+    {
+        /// <summary>Why it cannot be read; null if it can.</summary>
+        public string? Unreadable { get; init; }
+    }
+
 
     /// <summary>What was asked for.</summary>
     /// <param name="Name">Its name.</param>

@@ -7,6 +7,9 @@ namespace GateSplit.Web.Pages;
 /// <summary>Small helps for pages.</summary>
 public static class Ui
 {
+    /// <summary>The version of the program.</summary>
+    public static string Version { get; } = typeof(Ui).Assembly.GetName().Version?.ToString(3) ?? "";
+
     /// <summary>The class that gives a family its colour.</summary>
     public static string FamilyClass(Family? family) => family is { } f ? "fam-" + Glyphs.Of(f).ToLowerInvariant() : "fam-none";
 

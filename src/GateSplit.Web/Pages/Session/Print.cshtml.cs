@@ -16,7 +16,7 @@ namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Printing, bringing in, and the takes with their player.</summary>
 public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, JobQueue queue)
-    : SessionPage(open, sessions, takes, jobs, store)
+    : EditPage(open, sessions, takes, jobs, store)
 {
     /// <summary>Points across a waveform.</summary>
     public const int Columns = 560;
@@ -105,9 +105,6 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             .Select(bar => Session.Song.Tempos.ToSamples(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate))
             .TakeWhile(at => at <= take.Tracks.Max(t => t.Frames));
 
-    /// <summary>Shows the page.</summary>
-    public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
-
     /// <summary>Starts passes: all of them or some, of all armed tracks or some; or goes on with a print of which a pass was lost.</summary>
     /// <param name="passes">The passes; empty for all.</param>
     /// <param name="tracks">The tracks; empty for all that are armed.</param>
@@ -156,30 +153,6 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         revision,
         () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Core.Refusal("This finding is gone already."));
 
-    private async Task<IActionResult> Change(int revision, Func<Core.Result<Core.Edits.Edit>> read)
-    {
-        if (!await Show())
-        {
-            return NotFound();
-        }
-
-        var edit = read();
-        var after = edit.Ok ? edit.Value.Apply(Session.State.Split) : new Core.Refusal(edit.Trouble);
-        if (!after.Ok)
-        {
-            Notice = after.Trouble;
-            return Page();
-        }
-
-        if (!await Sessions.Save(Id, revision, after.Value, edit.Value!.Name(Session.State.Split)))
-        {
-            Notice = Moved;
-            return Page();
-        }
-
-        return RedirectToPage(new { id = Id, show = View });
-    }
-
     /// <summary>Lets a recording be the one of its track that counts.</summary>
     public async Task<IActionResult> OnPostChoose(long take, string track, string? back)
     {
@@ -223,9 +196,17 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         return tracks.Count == 0 ? null : new Take(0, Id, 0, TakeKind.Print, 0, "", DateTime.UtcNow, tracks);
     }
 
-    private async Task<bool> Show()
+    /// <inheritdoc/>
+    protected override string Station => "print";
+
+    /// <inheritdoc/>
+    protected override string Address(string? said) =>
+        $"/sessions/{Id}/print?{(View is null ? "" : $"show={Uri.EscapeDataString(View)}&")}{(said is null ? "" : "said=" + Uri.EscapeDataString(said))}".TrimEnd('&', '?');
+
+    /// <inheritdoc/>
+    protected override async Task<bool> Show()
     {
-        if (!await Load("print"))
+        if (!await Load(Station))
         {
             return false;
         }

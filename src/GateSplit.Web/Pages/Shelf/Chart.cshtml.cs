@@ -1,10 +1,12 @@
 using System.Globalization;
 using System.Text;
+using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Data;
+using GateSplit.Web.Forms;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -20,11 +22,18 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     /// <summary>The chart.</summary>
     public Chart Chart { get; private set; } = null!;
 
+    /// <summary>The revision that is shown; 0 for a chart that ships.</summary>
+    public int Revision { get; private set; }
+
+    /// <summary>A change that was refused because the page was no longer current; null for none.</summary>
+    public RefusedEdit? Again { get; private set; }
+
     /// <summary>True if it ships and so is only copied.</summary>
     public bool Shipped => ChartStore.IsShipped(Id);
 
     /// <summary>A sentence for the top; null for none.</summary>
-    public string? Notice { get; private set; }
+    [BindProperty(SupportsGet = true, Name = "notice")]
+    public string? Notice { get; set; }
 
     /// <summary>The chart's text as it stands in the field.</summary>
     public string Text { get; private set; } = "";
@@ -45,8 +54,8 @@ public sealed class ChartModel(ChartStore charts) : PageModel
         }
 
         var copy = Chart with { Id = await charts.FreeId(Chart.Id + "-copy"), Name = Chart.Name.Length > 70 ? Chart.Name : $"{Chart.Name} (copy)" };
-        await charts.Save(copy);
-        return Redirect($"/shelf/{copy.Id}");
+        Notice = await charts.Add(copy);
+        return Notice is null ? Redirect($"/shelf/{copy.Id}") : Page();
     }
 
     /// <summary>Removes it from the shelf.</summary>
@@ -121,55 +130,76 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     /// <summary>A whole number as it is written, null for none; -1, which no field takes, for what is none.</summary>
     private static int? Whole(string? text) => Number(text) is not { } number ? null : double.IsInteger(number) ? (int)number : -1;
 
-    private async Task<IActionResult> Keep(Func<Chart, Chart> change)
+    private Task<IActionResult> Keep(Func<Chart, Chart> change) => Keep(() => change(Chart));
+
+    /// <summary>Keeps its changed text.</summary>
+    public async Task<IActionResult> OnPostSave(string? text)
+    {
+        var kept = await Keep(() => ChartJson.Read(text ?? "") switch
+        {
+            { Ok: true } read when read.Value.Id != Id => new Refusal("A chart keeps its id; make a copy to get another one."),
+            var read => read,
+        });
+        Text = text ?? "";
+        return kept;
+    }
+
+    /// <summary>Makes a change of the revision that the page showed, and keeps it.</summary>
+    private async Task<IActionResult> Keep(Func<Result<Chart>> change)
     {
         if (!await Load() || Shipped)
         {
             return NotFound();
         }
 
-        var changed = change(Chart);
-        var trouble = ChartRules.Trouble(changed) ?? await charts.Save(changed);
-        if (trouble is null)
+        if (!int.TryParse(Request.Form[Field.Revision], out var shown) || shown != Revision)
         {
-            return Redirect($"/shelf/{Id}");
+            return await ShowMoved();
         }
 
-        Notice = $"Not kept. {trouble}";
-        return Page();
+        var changed = change();
+        if ((changed.Trouble ?? ChartRules.Trouble(changed.Value!)) is { } trouble)
+        {
+            Notice = $"Not kept. {trouble}";
+            return Page();
+        }
+
+        switch (await charts.Change(changed.Value!, shown))
+        {
+            case null:
+                return Redirect($"/shelf/{Id}");
+            case ChartStore.Moved:
+                return await ShowMoved();
+            case var refusal:
+                Notice = $"Not kept. {refusal}";
+                return Page();
+        }
     }
 
-    /// <summary>Keeps its changed text.</summary>
-    public async Task<IActionResult> OnPostSave(string? text)
+    private async Task<IActionResult> ShowMoved()
     {
         if (!await Load())
         {
             return NotFound();
         }
 
-        var read = ChartJson.Read(text ?? "");
-        var trouble = !read.Ok ? read.Trouble
-            : read.Value.Id != Id ? "A chart keeps its id; make a copy to get another one."
-            : await charts.Save(read.Value);
-        if (trouble is null)
-        {
-            return Redirect($"/shelf/{Id}");
-        }
-
-        Notice = $"Not kept. {trouble}";
-        Text = text ?? "";
+        (Notice, Again) = (ChartStore.Moved, RefusedEdit.Of(Request, Revision, []));
         return Page();
     }
 
     private async Task<bool> Load()
     {
-        if (await charts.Find(Id) is not { } chart)
+        if (await charts.Row(Id) is not { } row)
         {
             return false;
         }
 
-        Chart = chart;
-        Text = ChartJson.Write(chart);
+        if (row.Chart.Value is not { } chart)
+        {
+            throw new UnreadableException(row.Chart.Trouble!);
+        }
+
+        (Chart, Revision, Text) = (chart, row.Revision, ChartJson.Write(chart));
         return true;
     }
 }

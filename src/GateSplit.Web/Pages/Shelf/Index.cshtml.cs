@@ -9,14 +9,14 @@ namespace GateSplit.Web.Pages.Shelf;
 public sealed class IndexModel(ChartStore charts) : PageModel
 {
     /// <summary>The charts.</summary>
-    public IReadOnlyList<Chart> Charts { get; private set; } = [];
+    public IReadOnlyList<ChartRow> Charts { get; private set; } = [];
 
     /// <summary>A sentence for the top; null for none.</summary>
     [BindProperty(SupportsGet = true, Name = "notice")]
     public string? Notice { get; set; }
 
     /// <summary>Shows the shelf.</summary>
-    public async Task OnGet() => Charts = await charts.All();
+    public async Task OnGet() => Charts = await charts.Rows();
 
     /// <summary>Begins a chart from nothing: so many mono elements, each with a port of its own after a main pair.</summary>
     public async Task<IActionResult> OnPostNew(string? name, int? elements)
@@ -28,7 +28,7 @@ public sealed class IndexModel(ChartStore charts) : PageModel
         }
 
         var id = await charts.FreeId(ChartSketch.IdOf(name));
-        return await charts.Save(ChartSketch.Of(id, name, elements.Value)) is { } trouble ? await Refuse(trouble) : Redirect($"/shelf/{id}");
+        return await charts.Add(ChartSketch.Of(id, name, elements.Value)) is { } trouble ? await Refuse(trouble) : Redirect($"/shelf/{id}");
     }
 
     /// <summary>Takes a chart from a file; if one of its id is there already, it gets another.</summary>
@@ -52,7 +52,18 @@ public sealed class IndexModel(ChartStore charts) : PageModel
         }
 
         var chart = read.Value with { Id = await charts.FreeId(read.Value.Id) };
-        return await charts.Save(chart) is { } trouble ? await Refuse(trouble) : Redirect($"/shelf/{chart.Id}");
+        if (await charts.Add(chart) is { } trouble)
+        {
+            return await Refuse(trouble);
+        }
+
+        return RedirectToPage("Chart", new
+        {
+            id = chart.Id,
+            notice = chart.Id == read.Value.Id
+                ? $"{chart.Name} is on the shelf."
+                : $"There was a chart with the id {read.Value.Id} already. That one is as it was; this one stands beside it as {chart.Id}.",
+        });
     }
 
     private async Task<IActionResult> Refuse(string sentence)
