@@ -61,11 +61,10 @@ public sealed class TakeParts(IAudioStore store, TakeStore takes)
     {
         var track = file.Track;
         var carried = view.SoundingIn(track);
-        var families = carried.Select(e => view.Split.Unit(e.UnitId)!.Chart.Element(e.ElementId)!.Family).Distinct().ToList();
         return new NewTake.Track(
             track.Id,
             track.Name,
-            families.Count == 1 ? families[0].ToString() : null,
+            view.FamilyOf(track)?.ToString(),
             Words.List([.. carried.Select(view.Split.NameOf)]),
             Source(view, track),
             hash,

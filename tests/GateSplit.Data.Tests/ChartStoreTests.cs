@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Dapper;
 using GateSplit.Core.Charts;
+using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 using Npgsql;
 

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Runtime.CompilerServices;
+using GateSplit.Data;
 
 namespace GateSplit.Tests.Shared;
 

@@ -11,7 +11,7 @@ public sealed class DiskSpaceCheck : ICheck
         if (view.Space is { } space && space.NeededBytes > space.FreeBytes)
         {
             yield return Finding.Warning(
-                new Place("pass"),
+                Place.Pass,
                 $"This records {Words.Size(space.NeededBytes)}, and {Words.Size(space.FreeBytes)} are free: it cannot be kept. Make space, or record fewer tracks or fewer bars.");
         }
     }

@@ -1,4 +1,5 @@
 using GateSplit.Core.Edits;
+using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
@@ -13,7 +14,7 @@ public sealed class HeardDirectlyCheck : ICheck
         let heard = view.Split.Tracks.Where(t => t.Input?.BankId == bank.Id && t.Heard && !view.SoundingIn(t).IsEmpty).Select(t => t.Title).ToList()
         where heard.Count > 0
         select Finding.Warning(
-                new Place($"bank:{bank.Id}/1"),
+                Place.Of(new InputRef(bank.Id, 1)),
                 $"{Words.List(heard, most: 3)} {(heard.Count == 1 ? "is" : "are")} heard twice: {bank.Label} is heard directly at the interface, and the {(heard.Count == 1 ? "track is" : "tracks are")} monitored besides. It sounds hollow, though the files are right.")
             .WithFix($"Stop hearing {bank.Label} directly", new SetBank(bank with { HeardDirectly = false }));
 }

@@ -18,7 +18,7 @@ public sealed class LoopbackCheck : ICheck
                 {
                     var (name, off) = players[^1];
                     yield return Finding.Warning(
-                            new Place($"bank:{bank.Id}/{first}"),
+                            Place.Of(new InputRef(bank.Id, first)),
                             $"{Words.List([.. players.Select(p => p.Name)])} play into {bank.InputName(first, Charts.Width.Stereo)} together: what is recorded there holds all of them.")
                         .WithFix($"Take {name} off the pair", off);
                 }

@@ -20,7 +20,7 @@ public sealed class SpeedCheck : ICheck
         if (pass.DiskBytesPerSecond is { } disk && written > disk)
         {
             yield return Finding.Warning(
-                new Place("pass"),
+                Place.Pass,
                 $"{Words.Count(channels, "channel")} at once write {Words.Size(written)} a second, and the disk takes {Words.Size(disk)}: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.");
         }
 
@@ -31,7 +31,7 @@ public sealed class SpeedCheck : ICheck
             var spare = streams.Select(b => (Bank: b, Idle: Idle(view.Split, b))).Where(b => b.Idle.Count > 0).ToList();
             var left = carried - spare.Sum(b => (long)b.Idle.Count) * pass.SampleRate * SlotBytes;
             var finding = Finding.Warning(
-                new Place("pass"),
+                Place.Pass,
                 $"The inputs that are switched on bring {Words.Size(carried)} a second, and the interface carries {Words.Size(most)}: it would drop out.");
             yield return left > most
                 ? finding

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Drawing;
 
@@ -13,5 +14,5 @@ public sealed record DrawingWish(bool WithSilent = false)
     public int? Pass { get; init; }
 
     /// <summary>The only places to draw, with the lines they are on; null for all.</summary>
-    public ImmutableHashSet<string>? Only { get; init; }
+    public ImmutableHashSet<Place>? Only { get; init; }
 }

@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Drawing;
 
@@ -12,4 +13,4 @@ namespace GateSplit.Core.Drawing;
 /// <param name="Places">The places that are folded away in it.</param>
 /// <param name="At">The start of its rail.</param>
 public sealed record DrawnFold(
-    string Key, string Name, Family Family, int Elements, string Ports, int Tracks, IReadOnlySet<string> Places, Point At);
+    string Key, string Name, Family Family, int Elements, string Ports, int Tracks, IReadOnlySet<Place> Places, Point At);

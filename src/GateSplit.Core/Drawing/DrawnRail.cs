@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Drawing;
 
@@ -8,5 +9,5 @@ namespace GateSplit.Core.Drawing;
 /// <param name="Width">One stroke or two.</param>
 /// <param name="Family">Its colour; null for ink.</param>
 /// <param name="Points">Its corners.</param>
-/// <param name="Keys">The places it belongs to ("element:…", "port:…", "track:…"), so that one line can be followed.</param>
-public sealed record DrawnRail(RailKind Kind, Width Width, Family? Family, ImmutableArray<Point> Points, ImmutableArray<string> Keys);
+/// <param name="Places">The places it belongs to ("element:…", "port:…", "track:…"), so that one line can be followed.</param>
+public sealed record DrawnRail(RailKind Kind, Width Width, Family? Family, ImmutableArray<Point> Points, ImmutableArray<Place> Places);

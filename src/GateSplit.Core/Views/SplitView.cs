@@ -100,6 +100,18 @@ public sealed class SplitView
     public ImmutableArray<ElementRef> SoundingIn(Track track) =>
         _soundingIn.GetValueOrDefault(track.Id, []);
 
+    /// <summary>What a track is to the ear: the family of all that arrives in it.</summary>
+    public Family? FamilyOf(Track track) => FamilyOf(SoundingIn(track));
+
+    /// <summary>The one rule for the family of several elements: theirs if it is one, that of a mix if they are of several, none where there is nothing.</summary>
+    public Family? FamilyOf(IEnumerable<ElementRef> elements) =>
+        elements.Select(e => ElementOf(e).Chart.Family).Distinct().ToList() switch
+        {
+            [] => null,
+            [var one] => one,
+            _ => Family.RoomAndReturn,
+        };
+
     /// <summary>An element with its unit, chart and settings.</summary>
     public (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set) ElementOf(ElementRef element) => _byRef[element];
 

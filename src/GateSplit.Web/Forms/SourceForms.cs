@@ -43,9 +43,6 @@ public static class SourceForms
     public static readonly EditForm Sounds = EditForm.Of(
         "sounds", [Field.Unit, Field.Element, "sounds"], f => new SetSounds(f.Element, f.Text("sounds").Length == 0 ? null : f.Flag("sounds")));
 
-    /// <summary>Lets an element follow its group.</summary>
-    public static readonly EditForm Follows = EditForm.Of("follows", [Field.Unit, Field.Element, Field.On], f => new SetFollowsGroup(f.Element, f.Flag()));
-
     /// <summary>Shapes a voice.</summary>
     public static readonly EditForm Shape = EditForm.Of(
         "shape",
@@ -94,7 +91,7 @@ public static class SourceForms
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
     [
-        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Follows, Shape, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
+        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
     ];
 
     private static Result<Edit> OutOfMain(FormFields fields) => fields.Split.Unit(fields.Unit) is { } unit

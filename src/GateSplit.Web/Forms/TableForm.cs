@@ -9,12 +9,21 @@ namespace GateSplit.Web.Forms;
 /// The whole table of lines as it was sent: only what stands otherwise in it is an edit. A track that carries several elements stands
 /// in several rows: the row that was changed counts.
 /// </summary>
-internal static class TableForm
+public static class TableForm
 {
     private const string Port = "port:";
     private const string Input = "input:";
     private const string Monitor = "monitor:";
     private const string Arm = "arm";
+
+    /// <summary>The field for the port of an element.</summary>
+    public static string PortOf(ElementRef element) => Port + element;
+
+    /// <summary>The field for the input of a track.</summary>
+    public static string InputOf(TrackId track) => Input + track;
+
+    /// <summary>The field for the monitoring of a track.</summary>
+    public static string MonitorOf(TrackId track) => Monitor + track;
 
     /// <summary>What its fields are called, or begin with.</summary>
     public static ImmutableArray<string> Columns { get; } = [Port, Input, Monitor, Arm];

@@ -4,6 +4,7 @@ using GateSplit.Core.Drawing;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Drawing;
 
@@ -62,7 +63,7 @@ public sealed class DrawingTests
     public void Only_the_lines_with_something_to_mend_are_drawn()
     {
         var view = Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song);
-        var drawing = SplitDrawing.Of(view, new DrawingWish { Only = ["element:u1/tom-low", "port:u1/5"] });
+        var drawing = SplitDrawing.Of(view, new DrawingWish { Only = [new Place("element:u1/tom-low"), new Place("port:u1/5")] });
         Assert.Equal(["Clap", "Low tom"], drawing.Elements.Select(e => e.Name));
         Assert.Equal([5, 8], drawing.Ports.Where(p => p.UnitId.Value == "u1" && !p.IsMain).Select(p => p.Number));
         Assert.Contains(drawing.Tracks, t => t.Track.Name == "Low tom");

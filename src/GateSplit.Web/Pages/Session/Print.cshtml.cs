@@ -110,7 +110,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <param name="tracks">The tracks; empty for all that are armed.</param>
     /// <param name="again">A job that ended without a take and is run again; null for a new take.</param>
     /// <param name="kind">What is recorded.</param>
-    public async Task<IActionResult> OnPostStart(int[] passes, TrackId[] tracks, long? again, PrintKind kind = PrintKind.Lines)
+    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again, PrintKind kind = PrintKind.Lines)
     {
         if (!await Show())
         {
@@ -124,9 +124,8 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             return Page();
         }
 
-        var request = new PrintRequest(Session.State.Revision, kind is PrintKind.Lines or PrintKind.Outboard ? tracks : [], kind);
-        tracks = [.. request.Tracks];
-        var wanted = plan.Value!.ArmedTracks.Where(t => tracks.Length == 0 || tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
+        var request = new PrintRequest(Session.State.Revision, kind is PrintKind.Lines or PrintKind.Outboard ? [.. tracks.Select(TrackId.Of)] : [], kind);
+        var wanted = plan.Value!.ArmedTracks.Where(t => request.Tracks.Count == 0 || request.Tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
         var chosen = passes.Length == 0 ? wanted : [.. wanted.Intersect(passes)];
         long? printId = null;
         if (again is { } lost && Jobs.FirstOrDefault(j => j.Id == lost && !j.IsActive) is { } job)

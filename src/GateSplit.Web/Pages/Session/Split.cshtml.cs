@@ -20,6 +20,9 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     [BindProperty(SupportsGet = true, Name = "line")]
     public string? Line { get; set; }
 
+    /// <summary>The place that is chosen; null for none.</summary>
+    public Place? Chosen => Line is null ? null : new Place(Line);
+
     /// <summary>True to show the elements that do not sound.</summary>
     [BindProperty(SupportsGet = true, Name = "all")]
     public bool All { get; set; }
@@ -40,22 +43,22 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     public SplitDrawing Drawing { get; private set; } = null!;
 
     /// <summary>The chosen element; null if another thing or nothing is chosen.</summary>
-    public DrawnElement? ChosenElement => Drawing.Elements.FirstOrDefault(e => Place.Of(e.Ref).Key == Line);
+    public DrawnElement? ChosenElement => Drawing.Elements.FirstOrDefault(e => Place.Of(e.Ref) == Chosen);
 
     /// <summary>The chosen track; null if another thing or nothing is chosen.</summary>
-    public Track? ChosenTrack => Split.Tracks.FirstOrDefault(t => Place.Of(t).Key == Line);
+    public Track? ChosenTrack => Split.Tracks.FirstOrDefault(t => Place.Of(t) == Chosen);
 
     /// <summary>The chosen port; null if another thing or nothing is chosen.</summary>
-    public DrawnPort? ChosenPort => Drawing.Ports.FirstOrDefault(p => Place.OfPort(p.UnitId, p.Number).Key == Line);
+    public DrawnPort? ChosenPort => Drawing.Ports.FirstOrDefault(p => Place.OfPort(p.UnitId, p.Number) == Chosen);
 
     /// <summary>The chosen source; null if another thing or nothing is chosen.</summary>
-    public Unit? ChosenUnit => Split.Units.FirstOrDefault(u => Place.Of(u).Key == Line);
+    public Unit? ChosenUnit => Split.Units.FirstOrDefault(u => Place.Of(u) == Chosen);
 
     /// <summary>All places on the same line as what is chosen; empty if nothing is.</summary>
-    public IReadOnlySet<string> Lit { get; private set; } = new HashSet<string>();
+    public IReadOnlySet<Place> Lit { get; private set; } = new HashSet<Place>();
 
     /// <summary>The findings that concern what is chosen, or all of them if nothing is.</summary>
-    public IEnumerable<Finding> FindingsHere => Lit.Count == 0 ? Frame.Findings : Frame.Findings.Where(f => Lit.Contains(f.Place.Key));
+    public IEnumerable<Finding> FindingsHere => Lit.Count == 0 ? Frame.Findings : Frame.Findings.Where(f => Lit.Contains(f.Place));
 
     /// <summary>The tracks an element arrives in by a direct path, the one that carries the least else first.</summary>
     public IReadOnlyList<Track> TracksOf(ElementRef element) =>
@@ -68,7 +71,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     ];
 
     /// <summary>The address of this page with something chosen.</summary>
-    public string Choose(string? line) => Address(line, All, null);
+    public string Choose(Place? place) => Address(place?.Key, All, null);
 
     /// <summary>Shows the page; with "turn" it first changes how the split is looked at.</summary>
     public override async Task<IActionResult> OnGet()
@@ -127,10 +130,10 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
         {
             Pass = ShownPass,
             Folded = [.. Look.Folded],
-            Only = Look.OnlyToMend ? [.. Frame.Findings.Where(f => f.ToMend).Select(f => f.Place.Key)] : null,
+            Only = Look.OnlyToMend ? [.. Frame.Findings.Where(f => f.ToMend).Select(f => f.Place)] : null,
         });
         History = await Sessions.History(Id, HistoryShown);
-        Lit = Line is null ? new HashSet<string>() : LineOf(Line);
+        Lit = Chosen is { } chosen ? LineOf(chosen) : new HashSet<Place>();
         return true;
     }
 
@@ -145,20 +148,14 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     ];
 
     /// <summary>What lies on the line of an element, a port or a track.</summary>
-    private HashSet<string> LineOf(string place)
+    private HashSet<Place> LineOf(Place place)
     {
-        var lit = new HashSet<string> { place };
-        var isElement = place.StartsWith("element:", StringComparison.Ordinal);
-        foreach (var key in Drawing.Rails.Where(r => r.Keys.Contains(place)).SelectMany(r => r.Keys))
-        {
-            // A track that carries a whole mix belongs to the line of an element in it; the other elements do not.
-            if (!isElement || !key.StartsWith("element:", StringComparison.Ordinal))
-            {
-                lit.Add(key);
-            }
-        }
-
-        return lit;
+        // A track that carries a whole mix belongs to the line of an element in it; the other elements do not.
+        return
+        [
+            place,
+            .. Drawing.Rails.Where(r => r.Places.Contains(place)).SelectMany(r => r.Places).Where(p => place.Element is null || p.Element is null),
+        ];
     }
 
     /// <inheritdoc/>
