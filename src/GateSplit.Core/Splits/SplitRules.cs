@@ -94,7 +94,7 @@ public static class SplitRules
             var unit = split.Units[i];
             var place = $"split.units[{i}]";
             var old = before?.Unit(unit.Id);
-            if (!ReferenceEquals(old?.Chart, unit.Chart) && ChartRules.FirstMisfit(unit.Chart, $"{place}.chart") is { } misfit)
+            if ((unit.Chart is null || !ReferenceEquals(old?.Chart, unit.Chart)) && ChartRules.FirstMisfit(unit.Chart!, $"{place}.chart") is { } misfit)
             {
                 yield return misfit;
             }
