@@ -1,5 +1,3 @@
-using GateSplit.Core.Quantities;
-
 namespace GateSplit.Core.Tests;
 
 public sealed class WordsTests
@@ -34,10 +32,4 @@ public sealed class WordsTests
     [InlineData("4", new[] { 4 })]
     [InlineData("2-5, 8, 10-11", new[] { 2, 3, 4, 5, 8, 10, 11 })]
     public void Numbers_stand_in_runs(string text, int[] numbers) => Assert.Equal(text, Words.Runs(numbers));
-
-    [Theory]
-    [InlineData(-1, "hard left")]
-    [InlineData(0.3, "30 % right")]
-    [InlineData(0, "in the centre")]
-    public void A_pan_has_words(double pan, string words) => Assert.Equal(words, new Pan(pan).ToString());
 }
