@@ -13,26 +13,25 @@ namespace GateSplit.Jobs;
 /// <summary>A handoff as one zip, streamed while it is made; nothing of it is kept here.</summary>
 public sealed class HandoffZip
 {
-    private const int BlockFrames = 16384;
     private readonly OpenSession _session;
     private readonly Take _take;
     private readonly IAudioStore _store;
-    private readonly SampleFormat? _convert;
+    private readonly HandoffFormat _format;
 
-    private HandoffZip(OpenSession session, Take take, IAudioStore store, SampleFormat? convert, IReadOnlyList<string> names)
+    private HandoffZip(OpenSession session, Take take, IAudioStore store, HandoffFormat format, IReadOnlyList<string> names)
     {
         _session = session;
         _take = take;
         _store = store;
-        _convert = convert;
-        Tracks = [.. take.Tracks.Select((t, i) => Describe(t, i + 1, names[i] + ".wav", convert))];
+        _format = format;
+        Tracks = [.. take.Tracks.Select((t, i) => Describe(t, i + 1, names[i] + format.Container.Ending, format))];
     }
 
     /// <summary>The files it will hold.</summary>
     public IReadOnlyList<HandoffTrack> Tracks { get; }
 
     /// <summary>Plans a handoff, or tells why it cannot be made.</summary>
-    public static Result<HandoffZip> Plan(OpenSession session, Take take, IAudioStore store, string pattern, SampleFormat? convert)
+    public static Result<HandoffZip> Plan(OpenSession session, Take take, IAudioStore store, string pattern, HandoffFormat format)
     {
         var names = FileNames.For(pattern, [.. take.Tracks.Select(t => t.Name)], session.State.Name, session.Song.Tempos.StartTempo);
         if (!names.Ok)
@@ -42,7 +41,7 @@ public sealed class HandoffZip
 
         return take.Tracks.FirstOrDefault(t => store.Find(t.Hash) is null) is { } missing
             ? new Refusal($"The file of {missing.Name} is not in the audio store any more.")
-            : new HandoffZip(session, take, store, convert, names.Value);
+            : new HandoffZip(session, take, store, format, names.Value);
     }
 
     /// <summary>Writes the zip: audio files, track sheet, notes, manifest.</summary>
@@ -76,13 +75,13 @@ public sealed class HandoffZip
         await WriteBytes(zip, "manifest.json", Encoding.UTF8.GetBytes(manifest.ToJson()), cancel);
     }
 
-    private static HandoffTrack Describe(TakeTrack track, int number, string file, SampleFormat? convert) => new(
+    private static HandoffTrack Describe(TakeTrack track, int number, string file, HandoffFormat format) => new(
         number,
         file,
         track.Name,
         track.Elements,
         track.Source,
-        convert is { } sample ? track.Format with { Sample = sample } : track.Format,
+        format.Sample is { } sample ? track.Format with { Sample = sample } : track.Format,
         track.Frames,
         track.SamplePeakDbfs,
         track.RmsDbfs,
@@ -102,7 +101,7 @@ public sealed class HandoffZip
         await using var entry = await zip.CreateEntry(file.File, CompressionLevel.NoCompression).OpenAsync(cancel);
         var path = _store.Find(track.Hash)!;
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        await foreach (var bytes in _convert is null || _convert == track.Format.Sample ? Stored(path, cancel) : Converted(path, file, cancel))
+        await foreach (var bytes in _format.Container == Containers.Wave && (_format.Sample ?? track.Format.Sample) == track.Format.Sample ? Stored(path, cancel) : Converted(path, file, cancel))
         {
             // The hash takes as long as the zip itself.
             await Task.WhenAll(Task.Run(() => hash.AppendData(bytes.Span), CancellationToken.None), entry.WriteAsync(bytes, cancel).AsTask());
@@ -123,38 +122,15 @@ public sealed class HandoffZip
         }
     }
 
-    private static async IAsyncEnumerable<ReadOnlyMemory<byte>> Converted(
+    private async IAsyncEnumerable<ReadOnlyMemory<byte>> Converted(
         string path, HandoffTrack file, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
         using var reader = WaveReader.Open(path).Value!;
-        var dithers = Enumerable.Range(1, file.Format.Channels).Select(c => new Dither((uint)c)).ToArray();
-        yield return WaveHeader.Build(file.Format, reader.Frames, new BroadcastInfo(file.Track, File.GetLastWriteTime(path)));
-        var source = new byte[BlockFrames * reader.Format.BytesPerFrame];
-        var target = new byte[BlockFrames * file.Format.BytesPerFrame];
-        var samples = new float[BlockFrames];
-        for (long at = 0; at < reader.Frames; at += BlockFrames)
+        foreach (var bytes in FormatConverter.Convert(reader, _format.Container, file.Format, new BroadcastInfo(file.Track, File.GetLastWriteTime(path))))
         {
             cancel.ThrowIfCancellationRequested();
-            var frames = reader.Read(at, source);
-            for (var channel = 0; channel < file.Format.Channels; channel++)
-            {
-                var part = samples.AsSpan(0, frames);
-                SampleCodec.Decode(source, reader.Format, channel, part);
-                if (file.Format.Sample == SampleFormat.Pcm16)
-                {
-                    dithers[channel].Apply(part);
-                }
-
-                SampleCodec.Encode(part, file.Format, channel, target);
-            }
-
-            yield return target.AsMemory(0, frames * file.Format.BytesPerFrame);
+            yield return bytes;
             await Task.Yield();
-        }
-
-        if ((reader.Frames * file.Format.BytesPerFrame & 1) == 1)
-        {
-            yield return new byte[1];
         }
     }
 }

@@ -1,28 +1,41 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Handoff;
 
 /// <summary>How the files of a handoff are stored.</summary>
-public static class HandoffFormat
+/// <param name="Value">Names it in forms and addresses.</param>
+/// <param name="Name">Its name for people.</param>
+/// <param name="Container">The kind of file.</param>
+/// <param name="Sample">The sample format to convert to; null to leave the samples as they are.</param>
+public sealed record HandoffFormat(string Value, string Name, IContainer Container, SampleFormat? Sample)
 {
     /// <summary>As they were printed.</summary>
-    public const string AsPrinted = "as-printed";
+    public static HandoffFormat AsPrinted { get; } = new("as-printed", "as printed, byte for byte", Containers.Wave, null);
 
-    /// <summary>The choices with their names.</summary>
-    public static readonly IReadOnlyList<(string Value, string Name)> Choices =
+    /// <summary>All there are.</summary>
+    public static ImmutableArray<HandoffFormat> All { get; } =
     [
-        (AsPrinted, "as printed, byte for byte"),
-        ("pcm16", "16 bit, with dither"),
-        ("pcm24", "24 bit"),
-        ("float32", "32 bit float"),
+        AsPrinted,
+        .. from container in Containers.All
+           from sample in container.Samples
+           select new HandoffFormat(
+               container == Containers.Wave ? Word(sample) : $"{container.Id}-{Word(sample)}",
+               $"{container.Name} {Words(sample)}".Trim(),
+               container,
+               sample),
     ];
 
-    /// <summary>The format to convert to; null to leave the files as they are.</summary>
-    public static SampleFormat? Read(string? value) => value switch
+    /// <summary>The one of this name; as printed for any other.</summary>
+    public static HandoffFormat Read(string? value) => All.FirstOrDefault(f => f.Value == value) ?? AsPrinted;
+
+    private static string Word(SampleFormat sample) => sample.ToString().ToLowerInvariant();
+
+    private static string Words(SampleFormat sample) => sample switch
     {
-        "pcm16" => SampleFormat.Pcm16,
-        "pcm24" => SampleFormat.Pcm24,
-        "float32" => SampleFormat.Float32,
-        _ => null,
+        SampleFormat.Pcm16 => "16 bit, with dither",
+        SampleFormat.Pcm24 => "24 bit",
+        SampleFormat.Float32 => "32 bit float",
+        _ => sample.ToString(),
     };
 }

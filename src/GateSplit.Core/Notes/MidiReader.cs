@@ -13,81 +13,88 @@ public static class MidiReader
     /// <returns>The file, or a sentence with the byte offset of what is wrong.</returns>
     public static Result<MidiFile> Read(ReadOnlySpan<byte> bytes)
     {
+        var head = ReadHead(bytes);
+        if (!head.Ok)
+        {
+            return new Refusal(head.Trouble);
+        }
+
+        var tracks = ImmutableArray.CreateBuilder<ImmutableArray<MidiEvent>>();
+        var at = head.Value.Length;
+        while (at < bytes.Length && tracks.Count < head.Value.Tracks)
+        {
+            if (ReadChunk(bytes, ref at, tracks) is { } trouble)
+            {
+                return new Refusal(trouble);
+            }
+        }
+
+        if (tracks.Count < head.Value.Tracks)
+        {
+            return new Refusal(
+                $"The MIDI file should have {Words.Count(head.Value.Tracks, "track")} and ends at byte {bytes.Length} after {tracks.Count}.");
+        }
+
+        return tracks.Count == 0
+            ? new Refusal("The MIDI file has no tracks.")
+            : new MidiFile(head.Value.Format, head.Value.TimeBase, tracks.ToImmutable());
+    }
+
+    /// <summary>The header chunk: what kind of file it is, how many tracks follow, and how long a tick is.</summary>
+    private static Result<Head> ReadHead(ReadOnlySpan<byte> bytes)
+    {
         if (bytes.Length < 14 || !bytes[..4].SequenceEqual("MThd"u8))
         {
             return new Refusal("This is not a MIDI file: it does not begin with MThd.");
         }
 
-        var headerLength = BinaryPrimitives.ReadUInt32BigEndian(bytes[4..]);
-        if (headerLength < 6 || headerLength > bytes.Length - 8)
+        var length = BinaryPrimitives.ReadUInt32BigEndian(bytes[4..]);
+        if (length < 6 || length > bytes.Length - 8)
         {
-            return new Refusal($"The MIDI file's header says it is {headerLength} bytes long, which cannot be (byte 4).");
+            return new Refusal($"The MIDI file's header says it is {length} bytes long, which cannot be (byte 4).");
         }
 
         int format = BinaryPrimitives.ReadUInt16BigEndian(bytes[8..]);
-        if (format == 2)
-        {
-            return new Refusal("This is a MIDI file of type 2 (independent patterns), which has no common time. Save it as type 1.");
-        }
-
-        if (format > 2)
-        {
-            return new Refusal($"The MIDI file says it is of type {format}, which does not exist (byte 8).");
-        }
-
         int count = BinaryPrimitives.ReadUInt16BigEndian(bytes[10..]);
-        if (count > MostTracks)
+        return (format, count, ReadTimeBase(BinaryPrimitives.ReadInt16BigEndian(bytes[12..]))) switch
         {
-            return new Refusal($"The MIDI file says it has {count} tracks; {MostTracks} is the most that is read (byte 10).");
+            (2, _, _) => new Refusal("This is a MIDI file of type 2 (independent patterns), which has no common time. Save it as type 1."),
+            (> 2, _, _) => new Refusal($"The MIDI file says it is of type {format}, which does not exist (byte 8)."),
+            (_, > MostTracks, _) => new Refusal($"The MIDI file says it has {count} tracks; {MostTracks} is the most that is read (byte 10)."),
+            (_, _, null) => new Refusal("The MIDI file does not say how long a tick is (byte 12)."),
+            (_, _, { } timeBase) => new Head(format, count, timeBase, 8 + (int)length),
+        };
+    }
+
+    /// <summary>One chunk behind the header; those that are no tracks are passed over.</summary>
+    /// <returns>What is wrong; null if nothing is.</returns>
+    private static string? ReadChunk(ReadOnlySpan<byte> bytes, ref int at, ImmutableArray<ImmutableArray<MidiEvent>>.Builder tracks)
+    {
+        if (bytes.Length - at < 8)
+        {
+            return $"The MIDI file is cut off at byte {bytes.Length}, in the head of a track.";
         }
 
-        var division = BinaryPrimitives.ReadInt16BigEndian(bytes[12..]);
-        if (ReadTimeBase(division) is not { } timeBase)
+        var length = BinaryPrimitives.ReadUInt32BigEndian(bytes[(at + 4)..]);
+        var body = at + 8;
+        if (length > bytes.Length - body)
         {
-            return new Refusal("The MIDI file does not say how long a tick is (byte 12).");
+            return $"The MIDI file is cut off: the track at byte {at} should be {Words.Count(length, "byte")} long, and the file ends at byte {bytes.Length}.";
         }
 
-        var tracks = ImmutableArray.CreateBuilder<ImmutableArray<MidiEvent>>();
-        var at = 8 + (int)headerLength;
-        while (at < bytes.Length && tracks.Count < count)
+        if (bytes.Slice(at, 4).SequenceEqual("MTrk"u8))
         {
-            if (bytes.Length - at < 8)
+            var walk = new Walk(bytes.Slice(body, (int)length), body);
+            if (walk.Run() is { } trouble)
             {
-                return new Refusal($"The MIDI file is cut off at byte {bytes.Length}, in the head of a track.");
+                return trouble;
             }
 
-            var length = BinaryPrimitives.ReadUInt32BigEndian(bytes[(at + 4)..]);
-            var body = at + 8;
-            if (length > bytes.Length - body)
-            {
-                return new Refusal(
-                    $"The MIDI file is cut off: the track at byte {at} should be {Words.Count(length, "byte")} long, and the file ends at byte {bytes.Length}.");
-            }
-
-            if (bytes.Slice(at, 4).SequenceEqual("MTrk"u8))
-            {
-                var walk = new Walk(bytes.Slice(body, (int)length), body);
-                var trouble = walk.Run();
-                if (trouble is not null)
-                {
-                    return new Refusal(trouble);
-                }
-
-                tracks.Add(walk.Events.ToImmutable());
-            }
-
-            at = body + (int)length;
+            tracks.Add(walk.Events.ToImmutable());
         }
 
-        if (tracks.Count < count)
-        {
-            return new Refusal(
-                $"The MIDI file should have {Words.Count(count, "track")} and ends at byte {bytes.Length} after {tracks.Count}.");
-        }
-
-        return tracks.Count == 0
-            ? new Refusal("The MIDI file has no tracks.")
-            : new MidiFile(format, timeBase, tracks.ToImmutable());
+        at = body + (int)length;
+        return null;
     }
 
     private static TimeBase? ReadTimeBase(short division)
@@ -101,6 +108,8 @@ public static class MidiReader
         var ticks = division & 0xFF;
         return format is 24 or 25 or 29 or 30 && ticks > 0 ? TimeBase.Smpte(format, ticks) : null;
     }
+
+    private sealed record Head(int Format, int Tracks, TimeBase TimeBase, int Length);
 
     /// <summary>The walk along one track.</summary>
     private ref struct Walk(ReadOnlySpan<byte> body, int offset)
@@ -147,53 +156,46 @@ public static class MidiReader
 
         private bool Event(long tick, out MidiEvent read)
         {
+            var status = _body[_at] < 0x80 ? _running : _body[_at++];
+            return status is 0xFF or 0xF0 or 0xF7 ? Long(tick, status, out read) : Channel(tick, status, out read);
+        }
+
+        /// <summary>Meta and system exclusive events say how long they are; they end running status.</summary>
+        private bool Long(long tick, byte status, out MidiEvent read)
+        {
             read = null!;
-            var status = _body[_at];
-            if (status < 0x80)
+            _running = 0;
+            byte type = 0;
+            if (status == 0xFF)
             {
-                status = _running;
-            }
-            else
-            {
-                _at++;
-            }
-
-            if (status is 0xFF or 0xF0 or 0xF7)
-            {
-                _running = 0;
-                byte type = 0;
-                if (status == 0xFF)
-                {
-                    if (_at >= _body.Length)
-                    {
-                        return false;
-                    }
-
-                    type = _body[_at++];
-                }
-
-                if (!Variable(out var length) || length > _body.Length - _at)
+                if (_at >= _body.Length)
                 {
                     return false;
                 }
 
-                read = new MidiEvent(tick, status, type, [.. _body.Slice(_at, length)]);
-                _at += length;
-                return true;
+                type = _body[_at++];
             }
 
-            if (status is < 0x80 or > 0xEF)
+            if (!Variable(out var length) || length > _body.Length - _at)
+            {
+                return false;
+            }
+
+            read = new MidiEvent(tick, status, type, [.. _body.Slice(_at, length)]);
+            _at += length;
+            return true;
+        }
+
+        private bool Channel(long tick, byte status, out MidiEvent read)
+        {
+            read = null!;
+            var count = (status & 0xF0) is 0xC0 or 0xD0 ? 1 : 2;
+            if (status is < 0x80 or > 0xEF || count > _body.Length - _at)
             {
                 return false;
             }
 
             _running = status;
-            var count = (status & 0xF0) is 0xC0 or 0xD0 ? 1 : 2;
-            if (count > _body.Length - _at)
-            {
-                return false;
-            }
-
             var data = _body.Slice(_at, count);
             if (data[0] > 0x7F || data[^1] > 0x7F)
             {

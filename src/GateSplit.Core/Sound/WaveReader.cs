@@ -100,23 +100,9 @@ public sealed class WaveReader : IDisposable
 
         public Result<WaveReader> Read()
         {
-            var start = Bytes(0, 12);
-            if (start.Length < 12)
+            if (NotWave(Bytes(0, 12)) is { } other)
             {
-                return new Refusal(_length == 0
-                    ? "The file is empty."
-                    : $"This is not a WAVE file: it is only {Words.Count(_length, "byte")} long.");
-            }
-
-            var riff = Id(start);
-            if (riff == "RIFX")
-            {
-                return new Refusal("This is a big-endian WAVE file (RIFX), which is not read here. Save it as an ordinary WAVE file.");
-            }
-
-            if (riff is not ("RIFF" or "RF64" or "BW64") || Id(start.AsSpan(8)) != "WAVE")
-            {
-                return new Refusal("This is not a WAVE file: it does not begin with RIFF, RF64 or BW64 and the word WAVE.");
+                return new Refusal(other);
             }
 
             long at = 12;
@@ -138,11 +124,13 @@ public sealed class WaveReader : IDisposable
                         _ds64Data = BinaryPrimitives.ReadInt64LittleEndian(ds64.AsSpan(8));
                         break;
                     case "fmt ":
-                        if (ReadFormat(at, Bytes(body, (int)Math.Min(size, 40))) is { } trouble)
+                        var format = WaveFormatChunk.Read(at, Bytes(body, (int)Math.Min(size, 40)), _remarks);
+                        if (!format.Ok)
                         {
-                            return new Refusal(trouble);
+                            return new Refusal(format.Trouble);
                         }
 
+                        _format = format.Value;
                         break;
                     case "data":
                         return ReadData(body, size);
@@ -163,65 +151,14 @@ public sealed class WaveReader : IDisposable
                 : "This WAVE file ends before its first sample: there is no data chunk.");
         }
 
-        private string? ReadFormat(long at, byte[] body)
-        {
-            if (body.Length < 16)
+        private string? NotWave(byte[] start) => start.Length < 12
+            ? _length == 0 ? "The file is empty." : $"This is not a WAVE file: it is only {Words.Count(_length, "byte")} long."
+            : (Id(start), Id(start.AsSpan(8))) switch
             {
-                return $"The fmt chunk at byte {at} is cut off.";
-            }
-
-            int tag = BinaryPrimitives.ReadUInt16LittleEndian(body);
-            int channels = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(2));
-            var rate = BinaryPrimitives.ReadUInt32LittleEndian(body.AsSpan(4));
-            int align = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(12));
-            int bits = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(14));
-            if (tag == 0xFFFE && body.Length >= 26)
-            {
-                tag = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(24));
-            }
-
-            if (channels == 0)
-            {
-                return "The file says it has no channels, so there is nothing to read.";
-            }
-
-            if (channels > AudioFormat.MostChannels)
-            {
-                return $"The file says it has {channels} channels; {AudioFormat.MostChannels} is the most that is read.";
-            }
-
-            if (rate is 0 or > AudioFormat.HighestSampleRate)
-            {
-                return $"The file says its sample rate is {rate} Hz; 1 to {AudioFormat.HighestSampleRate} Hz is read.";
-            }
-
-            // A sample of 12 or 20 bits sits in the next whole number of bytes, high bits first, so it reads as that width.
-            var bytes = align > 0 && align % channels == 0 ? align / channels : (bits + 7) / 8;
-            SampleFormat? sample = (tag, bytes) switch
-            {
-                (1, 1) => SampleFormat.Pcm8,
-                (1, 2) => SampleFormat.Pcm16,
-                (1, 3) => SampleFormat.Pcm24,
-                (1, 4) => SampleFormat.Pcm32,
-                (3, 4) => SampleFormat.Float32,
-                (3, 8) => SampleFormat.Float64,
-                _ => null,
+                ("RIFX", _) => "This is a big-endian WAVE file (RIFX), which is not read here. Save it as an ordinary WAVE file.",
+                ("RIFF" or "RF64" or "BW64", "WAVE") => null,
+                _ => "This is not a WAVE file: it does not begin with RIFF, RF64 or BW64 and the word WAVE.",
             };
-            if (sample is null)
-            {
-                return tag is 1 or 3
-                    ? $"The file says its samples are {bits} bits wide in {Words.Count(bytes, "byte")}, which is not a width that is read."
-                    : $"The samples are compressed or of an unknown kind (format {tag}). Save the file as PCM or float first.";
-            }
-
-            if (align != channels * bytes)
-            {
-                _remarks.Add($"The fmt chunk gives a frame of {Words.Count(align, "byte")} where {channels * bytes} are right; the right one was used.");
-            }
-
-            _format = new AudioFormat(channels, (int)rate, sample.Value);
-            return null;
-        }
 
         private Result<WaveReader> ReadData(long offset, long declared)
         {
@@ -230,6 +167,19 @@ public sealed class WaveReader : IDisposable
                 return new Refusal("The samples come before the fmt chunk, so nobody can tell what they are.");
             }
 
+            var size = SizeOf(offset, declared);
+            var frames = size / _format.BytesPerFrame;
+            if (size % _format.BytesPerFrame != 0)
+            {
+                _remarks.Add($"The last frame is not whole; {Words.Count(size % _format.BytesPerFrame, "byte")} at the end left out.");
+            }
+
+            return new WaveReader(file, _format, offset, frames, [.. _remarks]);
+        }
+
+        /// <summary>Bytes of samples, whatever the header of a file that was cut off says.</summary>
+        private long SizeOf(long offset, long declared)
+        {
             var there = _length - offset;
             var size = declared;
             if (declared == uint.MaxValue)
@@ -256,13 +206,7 @@ public sealed class WaveReader : IDisposable
                 size = there;
             }
 
-            var frames = size / _format.BytesPerFrame;
-            if (size % _format.BytesPerFrame != 0)
-            {
-                _remarks.Add($"The last frame is not whole; {Words.Count(size % _format.BytesPerFrame, "byte")} at the end left out.");
-            }
-
-            return new WaveReader(file, _format, offset, frames, [.. _remarks]);
+            return size;
         }
 
         private string Seconds(long bytes) => bytes < 0

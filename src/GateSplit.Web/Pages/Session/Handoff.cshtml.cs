@@ -20,7 +20,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
 
     /// <summary>How the files are stored.</summary>
     [BindProperty(SupportsGet = true, Name = "format")]
-    public string Format { get; set; } = HandoffFormat.AsPrinted;
+    public string Format { get; set; } = HandoffFormat.AsPrinted.Value;
 
     /// <summary>All takes, the newest first.</summary>
     public IReadOnlyList<Take> AllTakes { get; private set; } = [];

@@ -1,0 +1,13 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>The kinds of files that are written.</summary>
+public static class Containers
+{
+    /// <summary>The one in which everything is printed and kept.</summary>
+    public static IContainer Wave { get; } = new WaveContainer();
+
+    /// <summary>All of them.</summary>
+    public static ImmutableArray<IContainer> All { get; } = [Wave];
+}
