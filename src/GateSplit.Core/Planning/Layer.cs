@@ -97,20 +97,7 @@ public static class Layer
         }
 
         var taken = kept.SelectMany(k => k.Elements).Select(e => unit.AssignedPort(unit.Element(e.ElementId))).OfType<int>().ToHashSet();
-        var main = unit.Chart.MainPort;
-        var ports = unit.Chart.Ports.Where(p => !p.IsMain && IsOpen(unit, mode, p)).ToList();
-        if (unit.Chart.Ports is [var single])
-        {
-            ports.Add(single);
-            reasons.Add($"{unit.Name} has its main output and no other.");
-        }
-        else if (unit.Chart.AssignedLeavesMain && kept.Count == 0 && waiting.Count > ports.Count && (wish.Anew || !view.AnyTrackHears(unit.Id, main.Number)))
-        {
-            // A main port whose elements all leave it is a port like any other.
-            ports.Insert(0, main);
-            reasons.Add($"{unit.Name}'s {main.Name} is used too: every element leaves it, so nothing else is on it.");
-        }
-
+        var ports = Ports(unit, mode, kept.Count == 0 && (wish.Anew || !view.AnyTrackHears(unit.Id, unit.Chart.MainPort.Number)), waiting.Count, reasons);
         var needs = waiting.Select(d => new PortPlan.Need(d.Width, d.Only, d.Side, d.Set)).ToList();
         var seats = PortPlan.Of(needs, ports, taken, wish.HardPan);
         var passes = seats.Max(s => s?.Pass ?? 1);
@@ -134,6 +121,31 @@ public static class Layer
                 reasons.Add($"{waiting[i].Name} of {unit.Name} fits on none of its ports: it stays where it is.");
             }
         }
+    }
+
+    /// <summary>The ports on which lines can be seated.</summary>
+    /// <param name="unit">The source.</param>
+    /// <param name="mode">The mode it will be in.</param>
+    /// <param name="mainIsFree">True if neither a line nor a track is on the main port.</param>
+    /// <param name="lines">How many lines want one.</param>
+    /// <param name="reasons">Told what is not as one would expect.</param>
+    private static List<ChartPort> Ports(Unit unit, ChartMode mode, bool mainIsFree, int lines, ImmutableArray<string>.Builder reasons)
+    {
+        var main = unit.Chart.MainPort;
+        var ports = unit.Chart.Ports.Where(p => !p.IsMain && IsOpen(unit, mode, p)).ToList();
+        if (unit.Chart.Ports is [var single])
+        {
+            ports.Add(single);
+            reasons.Add($"{unit.Name} has its main output and no other.");
+        }
+        else if (unit.Chart.AssignedLeavesMain && mainIsFree && lines > ports.Count)
+        {
+            // A main port whose elements all leave it is a port like any other.
+            ports.Insert(0, main);
+            reasons.Add($"{unit.Name}'s {main.Name} is used too: every element leaves it, so nothing else is on it.");
+        }
+
+        return ports;
     }
 
     /// <summary>The lines a unit wants: sharers of a voice as one, whole groups as one where that is wished.</summary>

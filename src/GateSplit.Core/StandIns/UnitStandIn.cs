@@ -55,41 +55,31 @@ public sealed class UnitStandIn
         var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
-        _effects =
-        [
-            .. _returns.Select(r => r.Chart.EchoSeconds is { } echo
-                ? (IReturnEffect)new Echo(echo, r.Chart.ReturnSeconds, sampleRate)
-                : new Reverb(r.Chart.ReturnSeconds, sampleRate)),
-        ];
+        _effects = [.. _returns.Select(r => EffectOf(r.Chart, sampleRate))];
         _master = unit.Chart.Master is { } master ? new Master(master, sampleRate) : null;
-        _sends = [.. _elements.Where(e => e.CanSound).Select(e => (e, SplitSignal.SendGain(unit, e.Chart))).Where(s => !s.Item2.IsZero)];
+        _alone = solo is { ElementId: { } only } ? elements.First(e => e.Chart.Id == only) : null;
         _feeds =
         [
             .. signal.PortFeeds.Where(f => f.UnitId == unit.Id)
                 .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))
                 .Where(f => f.Element.CanSound && (solo is null || solo.Hears(f.Port, f.Element.Chart)) && ports?.Contains(f.Port.Number) != false),
         ];
-        if (solo is { ElementId: { } only })
-        {
-            _alone = elements.First(e => e.Chart.Id == only);
-            _sends = _alone.Chart.Kind == ElementKind.Return ? _sends : [];
-        }
 
         // What nobody listens to is not worked out.
         bool IsFed(Element e) => e == _alone || _feeds.Any(f => f.Element == e);
-        if (!_returns.Any(IsFed))
-        {
-            _sends = [];
-        }
-
+        var feedsReturns = (_alone is null || _alone.Chart.Kind == ElementKind.Return) && _returns.Any(IsFed);
+        _sends = feedsReturns ? [.. _elements.Where(e => e.CanSound).Select(e => (e, SplitSignal.SendGain(unit, e.Chart))).Where(s => !s.Item2.IsZero)] : [];
         _elements = [.. _elements.Where(e => IsFed(e) || _sends.Any(s => s.Element == e))];
         HeardVoices = [.. _voices.Intersect(_elements.SelectMany(e => e.Voices))];
         _mainHeard = ports?.Contains(unit.Chart.MainPort.Number) != false;
-
         _gate = [.. Enumerable.Range(0, unit.Chart.Channels).Select(_ => new[] { new float[mostFrames], new float[mostFrames] })];
         _begun = new bool[_gate.Length];
         _sendBus = [new float[StretchFrames], new float[StretchFrames]];
     }
+
+    private static IReturnEffect EffectOf(ChartElement element, int sampleRate) => element.EchoSeconds is { } echo
+        ? new Echo(echo, element.ReturnSeconds, sampleRate)
+        : new Reverb(element.ReturnSeconds, sampleRate);
 
     /// <summary>The frame at which it is first heard, 0 or before it.</summary>
     public long FirstFrame { get; }

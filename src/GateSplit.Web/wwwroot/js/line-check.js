@@ -13,7 +13,7 @@ function move() {
   const at = Math.floor(audio.currentTime / stepSeconds);
   for (const bar of bars()) {
     bar.dataset.whole ??= bar.getAttribute("width");
-    bar.setAttribute("width", width(Number(bar.dataset.meter.split(" ")[at] ?? 0)));
+    bar.setAttribute("width", String(width(Number(bar.dataset.meter.split(" ")[at] ?? 0))));
   }
   frame = requestAnimationFrame(move);
 }

@@ -42,7 +42,7 @@ export async function listen(wish) {
     form.dataset.bar = bar.toFixed(2);
     form.dataset.peak = peak.toFixed(4);
     document.getElementById("live-bar").textContent = `bar ${Math.floor(bar)}`;
-    document.getElementById("live-level").setAttribute("width", Math.max(0, Math.min(60, 60 + 20 * Math.log10(peak + 1e-9))));
+    document.getElementById("live-level").setAttribute("width", String(Math.max(0, Math.min(60, 60 + 20 * Math.log10(peak + 1e-9)))));
     document.dispatchEvent(new CustomEvent("live:bar", { detail: bar }));
     if (data.last) stop();
   };
@@ -95,7 +95,7 @@ function show() {
   form.dataset.playing = String(listening !== null);
   if (!listening) {
     document.getElementById("live-bar").textContent = "";
-    document.getElementById("live-level").setAttribute("width", 0);
+    document.getElementById("live-level").setAttribute("width", "0");
   }
 }
 

@@ -1,5 +1,6 @@
 // Plays a take: every track in step, in bounded memory, fetching ranges of the files as they are needed.
 import { isTyping } from "./site.js";
+import { heardFrame, nextStretch } from "./player-schedule.js";
 
 const CHUNK_SECONDS = 0.5;
 const FIRST_SECONDS = 0.1; // the first chunk is short, so that it sounds soon
@@ -18,6 +19,7 @@ class Player {
       float: row.dataset.float === "true",
       frames: Number(row.dataset.frames),
       offset: Number(row.dataset.offset),
+      solo: false,
       mute: row.querySelector("[data-mute]").getAttribute("aria-pressed") === "true",
       pan: Number(row.dataset.pan),
       levelDb: Number(row.querySelector("[data-level]").value),
@@ -76,9 +78,7 @@ class Player {
 
   now() {
     if (!this.playing) return this.position;
-    const frame = this.startedFrom + Math.round((this.context.currentTime - this.startedAt) * this.rate);
-    if (this.loop && frame >= this.loop.end) return this.loop.start + (frame - this.loop.start) % (this.loop.end - this.loop.start);
-    return Math.min(this.frames, frame);
+    return heardFrame(this.startedFrom, this.context.currentTime - this.startedAt, this.rate, this.frames, this.loop);
   }
 
   async goTo(frame) {
@@ -94,11 +94,9 @@ class Player {
     const size = Math.round(CHUNK_SECONDS * this.rate);
     while (run === this.run && this.fetched < this.frames) {
       if (this.waiting >= CHUNKS_AHEAD) return;
-      const start = this.fetched;
-      const end = this.loop && start < this.loop.end ? this.loop.end : this.frames;
-      const frames = Math.min(start === this.startedFrom ? Math.round(FIRST_SECONDS * this.rate) : size, end - start);
-      this.fetched += frames;
-      if (this.loop && this.fetched === this.loop.end) this.fetched = this.loop.start;
+      const most = this.fetched === this.startedFrom ? Math.round(FIRST_SECONDS * this.rate) : size;
+      const { start, frames, next, last } = nextStretch(this.fetched, most, this.frames, this.loop);
+      this.fetched = next;
       this.waiting++;
       let tracks;
       try {
@@ -112,7 +110,7 @@ class Player {
       }
       if (run !== this.run) return;
       if (start === this.startedFrom) this.startedAt = this.context.currentTime;
-      this.node.port.postMessage({ chunk: { start, frames, tracks, last: !this.loop && start + frames >= this.frames } }, tracks.flat().map((t) => t.buffer));
+      this.node.port.postMessage({ chunk: { start, frames, tracks, last } }, tracks.flat().map((t) => t.buffer));
     }
   }
 

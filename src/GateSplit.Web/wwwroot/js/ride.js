@@ -1,5 +1,6 @@
 // A ride drawn with the mouse, or performed with mouse or keys: live, or to what was recorded last. It fills the field that works without script.
 import { isTyping, say } from "./site.js";
+import { barAt, readPoints, toShare, toValue, writePoints } from "./ride-points.js";
 import { isListening, listenAsSet, stop, tell } from "./live.js";
 
 const across = 1000;
@@ -14,22 +15,11 @@ let held = 0;
 const ride = () => document.getElementById("ride");
 const field = () => document.getElementById("points");
 const number = (name) => Number(ride().dataset[name]);
-const isLog = () => ride().dataset.log === "true";
-
-const toShare = (value) => (isLog()
-  ? Math.log(value / number("low")) / Math.log(number("high") / number("low"))
-  : (value - number("low")) / (number("high") - number("low")));
-function toValue(share) {
-  const s = Math.max(0, Math.min(1, share));
-  if (ride().dataset.step === "true") return s >= 0.5 ? 1 : 0;
-  const value = isLog() ? number("low") * (number("high") / number("low")) ** s : number("low") + s * (number("high") - number("low"));
-  return Math.round(value * 100) / 100;
-}
-
-const read = () => field().value.split(/[,;\n]/).map((p) => p.trim().split(/\s+/).map(Number)).filter((p) => p.length === 2 && p.every(Number.isFinite)).sort((a, b) => a[0] - b[0]);
+const range = () => ({ low: number("low"), high: number("high"), log: ride().dataset.log === "true", step: ride().dataset.step === "true" });
+const read = () => readPoints(field().value);
 
 function write(points) {
-  field().value = points.map(([bar, value]) => `${Math.round(bar * 1000) / 1000} ${value}`).join(", ");
+  field().value = writePoints(points);
   draw();
 }
 
@@ -37,7 +27,7 @@ function draw() {
   if (!ride()) return;
   const points = read();
   const x = (bar) => ((bar - 1) / number("bars")) * across;
-  const y = (value) => down * (1 - toShare(value));
+  const y = (value) => down * (1 - toShare(value, range()));
   const steps = ride().dataset.step === "true";
   const line = [];
   points.forEach(([bar, value], i) => {
@@ -52,12 +42,7 @@ function draw() {
 }
 
 /** The bar of a place in seconds. */
-function barAt(seconds) {
-  const starts = ride().dataset.seconds.split(" ").map(Number);
-  const next = starts.findIndex((s) => s > seconds);
-  const bar = next < 0 ? starts.length - 1 : next;
-  return bar < 1 ? 1 : Math.min(number("bars") + 1, bar + (seconds - starts[bar - 1]) / ((starts[bar] ?? starts[bar - 1] + 1) - starts[bar - 1]));
-}
+const barOf = (seconds) => barAt(seconds, ride().dataset.seconds.split(" ").map(Number), number("bars"));
 
 function place(event) {
   const box = ride().querySelector("svg").getBoundingClientRect();
@@ -81,7 +66,7 @@ document.addEventListener("pointerup", () => { drawn = null; });
 function addDrawn(event) {
   const { bar, share } = place(event);
   const at = Math.max(1, Math.min(number("bars") + 1, Math.round(bar * 16) / 16));
-  drawn.points = [...drawn.points.filter((p) => p[0] !== at), [at, toValue(share)]];
+  drawn.points = [...drawn.points.filter((p) => p[0] !== at), [at, toValue(share, range())]];
   const [low, high] = [Math.min(...drawn.points.map((p) => p[0])), Math.max(...drawn.points.map((p) => p[0]))];
   write([...read().filter((p) => p[0] < low || p[0] > high), ...drawn.points].sort((a, b) => a[0] - b[0]));
 }
@@ -107,7 +92,7 @@ async function perform(button) {
 function begin(button) {
   performing = { points: [], next: 0, button, label: button.textContent };
   const before = read();
-  pointer = before.length > 0 ? toShare(before[0][1]) : toShare(Math.min(number("high"), Math.max(number("low"), isLog() ? number("high") : number("rest"))));
+  pointer = before.length > 0 ? toShare(before[0][1], range()) : toShare(Math.min(number("high"), Math.max(number("low"), range().log ? number("high") : number("rest"))), range());
 }
 
 function started() {
@@ -132,7 +117,7 @@ async function performLive(button) {
 function liveTick() {
   if (!performing?.live) return;
   pointer = Math.max(0, Math.min(1, pointer + held * heldStep));
-  const value = toValue(pointer);
+  const value = toValue(pointer, range());
   const now = performance.now();
   if (now >= performing.next && value !== performing.live.said) {
     performing.next = now + 1000 * performStep;
@@ -163,9 +148,9 @@ function tick() {
   pointer = Math.max(0, Math.min(1, pointer + held * heldStep));
   if (audio.currentTime >= performing.next) {
     performing.next = audio.currentTime + performStep;
-    const bar = barAt(audio.currentTime);
+    const bar = barOf(audio.currentTime);
     if (bar <= number("bars") + 1) {
-      performing.points.push([bar, toValue(pointer)]);
+      performing.points.push([bar, toValue(pointer, range())]);
       write(thin(performing.points));
     }
     playhead(bar);
@@ -176,8 +161,8 @@ function tick() {
 function playhead(bar) {
   const now = document.getElementById("ride-now");
   const x = ((bar - 1) / number("bars")) * across;
-  now.setAttribute("x1", x);
-  now.setAttribute("x2", x);
+  now.setAttribute("x1", String(x));
+  now.setAttribute("x2", String(x));
 }
 
 /** Points that lie on the line between their neighbours say nothing. */
@@ -224,8 +209,8 @@ document.addEventListener("click", (event) => {
 document.addEventListener("input", (event) => {
   if (event.target.id === "points") draw();
 });
-for (const [kind, by] of [["keydown", 1], ["keyup", 0]]) {
-  document.addEventListener(kind, (event) => {
+for (const { kind, by } of [{ kind: "keydown", by: 1 }, { kind: "keyup", by: 0 }]) {
+  document.addEventListener(kind, (/** @type {KeyboardEvent} */ event) => {
     if (!performing || isTyping(event.target) || !["ArrowUp", "ArrowDown"].includes(event.key)) return;
     held = by * (event.key === "ArrowUp" ? 1 : -1);
     event.preventDefault();

@@ -112,10 +112,10 @@ document.addEventListener("click", (event) => {
 function fill(select) {
   const list = document.getElementById(select.dataset.fill);
   if (!list) return;
-  const chosen = select.value;
+  const value = select.value;
   delete select.dataset.fill;
   select.replaceChildren(list.content.cloneNode(true));
-  select.value = chosen;
+  select.value = value;
 }
 for (const kind of ["pointerdown", "focusin"]) {
   document.addEventListener(kind, (event) => {
