@@ -98,3 +98,6 @@ stop_cluster() {
     [ "${CLUSTER_OURS:-0}" = 1 ] && as_postgres "$CLUSTER_BIN/pg_ctl" -D "$CLUSTER_FOLDER/data" -s -m fast stop >/dev/null 2>&1
     return 0
 }
+
+# need_node : Node.js for the checks of the scripts.
+need_node() { command -v npm >/dev/null || need_packages "The check of the scripts" nodejs npm; }

@@ -2,9 +2,7 @@ using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Bench;
 

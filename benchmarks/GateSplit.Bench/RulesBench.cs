@@ -2,7 +2,6 @@ using System.Diagnostics;
 using System.Globalization;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Bench;

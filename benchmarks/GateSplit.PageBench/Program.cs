@@ -4,7 +4,6 @@ using GateSplit.Bench;
 using GateSplit.Browser.Tests;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using Npgsql;

@@ -1,5 +1,4 @@
 using System.CommandLine;
-using GateSplit.Core;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.StandIns;

@@ -1,6 +1,5 @@
 using System.CommandLine;
 using GateSplit.Cli;
-using GateSplit.Core.Splits;
 
 var root = new RootCommand("Gate Split from a shell: cut, measure, print and check.")
 {

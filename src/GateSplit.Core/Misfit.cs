@@ -1,5 +1,3 @@
-using GateSplit.Core.Views;
-
 namespace GateSplit.Core;
 
 /// <summary>One thing in a document that does not fit the rules of its type.</summary>

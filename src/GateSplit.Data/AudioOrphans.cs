@@ -1,5 +1,4 @@
 using Dapper;
-using GateSplit.Core.Sound;
 using Npgsql;
 
 namespace GateSplit.Data;

@@ -1,5 +1,3 @@
-using System.Text.Json;
-using System.Text.Json.Nodes;
 using Dapper;
 using GateSplit.Core;
 using GateSplit.Core.Charts;

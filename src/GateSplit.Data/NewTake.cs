@@ -1,5 +1,3 @@
-using GateSplit.Core.Charts;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 

@@ -1,5 +1,3 @@
-using GateSplit.Core.Edits;
-
 namespace GateSplit.Data;
 
 /// <summary>One edit of a split.</summary>

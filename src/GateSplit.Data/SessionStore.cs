@@ -1,5 +1,4 @@
 using Dapper;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using Npgsql;
 

@@ -1,5 +1,3 @@
-using GateSplit.Core.Notes;
-
 namespace GateSplit.Data;
 
 /// <summary>What a pass printed, or what was brought in.</summary>

@@ -1,4 +1,3 @@
-using GateSplit.Core.Charts;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 

@@ -1,6 +1,5 @@
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
-using GateSplit.Data;
 
 namespace GateSplit.Jobs;
 

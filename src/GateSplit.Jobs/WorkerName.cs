@@ -1,5 +1,4 @@
 using System.Diagnostics;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Jobs;
 

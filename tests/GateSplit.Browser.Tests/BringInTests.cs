@@ -1,4 +1,3 @@
-using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Browser.Tests;

@@ -1,4 +1,3 @@
-using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Interactions;

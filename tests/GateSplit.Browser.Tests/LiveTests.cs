@@ -1,6 +1,4 @@
 using System.Globalization;
-using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
 using OpenQA.Selenium.Support.UI;

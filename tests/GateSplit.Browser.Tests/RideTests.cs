@@ -1,8 +1,5 @@
 using System.Globalization;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
-using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
 

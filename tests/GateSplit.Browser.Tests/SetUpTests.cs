@@ -1,5 +1,3 @@
-using GateSplit.Core.StandIns;
-using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Support.UI;
 

@@ -1,10 +1,8 @@
 using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text.Json;
-using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
-using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
 

@@ -3,7 +3,6 @@ using System.Text.Json;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Cli.Tests;

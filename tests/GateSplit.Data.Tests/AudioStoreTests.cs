@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using System.Text;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Data.Tests;
 

@@ -1,7 +1,5 @@
-using System.Collections.Immutable;
 using Dapper;
 using GateSplit.Core.Charts;
-using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 using Npgsql;
 

@@ -1,7 +1,5 @@
 using System.Runtime.CompilerServices;
 using System.Text.RegularExpressions;
-using GateSplit.Core;
-using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 using GateSplit.Web.Forms;

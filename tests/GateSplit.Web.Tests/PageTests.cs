@@ -1,8 +1,6 @@
 using System.Net;
 using GateSplit.Core.Demo;
-using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;

@@ -1,5 +1,4 @@
 using GateSplit.Core.Handoff;
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Tests.Shared;
 using GateSplit.Web.Endpoints;

@@ -3,7 +3,6 @@ using System.Text;
 using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.StandIns;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;

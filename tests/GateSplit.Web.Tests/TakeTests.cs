@@ -1,6 +1,5 @@
 using System.IO.Compression;
 using System.Net;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;

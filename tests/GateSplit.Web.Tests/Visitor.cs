@@ -2,9 +2,7 @@ using System.Net;
 using AngleSharp;
 using AngleSharp.Dom;
 using AngleSharp.Html.Dom;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
-using GateSplit.Web.Pages;
 
 namespace GateSplit.Web.Tests;
 

@@ -1,6 +1,5 @@
 using System.IO.Compression;
 using System.Runtime.CompilerServices;
-using GateSplit.Data;
 
 namespace GateSplit.Tests.Shared;
 

@@ -1,4 +1,3 @@
-using GateSplit.Data;
 using Npgsql;
 
 namespace GateSplit.Tests.Shared;

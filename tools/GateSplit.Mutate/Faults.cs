@@ -30,10 +30,32 @@ internal sealed class Faults : CSharpSyntaxWalker
 
     private static readonly Dictionary<string, string> Calls = new()
     {
-        ["Any"] = "All", ["All"] = "Any", ["Min"] = "Max", ["Max"] = "Min", ["First"] = "Last", ["Last"] = "First", ["FirstOrDefault"] = "LastOrDefault", ["LastOrDefault"] = "FirstOrDefault",
-        ["OrderBy"] = "OrderByDescending", ["OrderByDescending"] = "OrderBy", ["Take"] = "Skip", ["Skip"] = "Take", ["TakeWhile"] = "SkipWhile", ["ThenBy"] = "ThenByDescending",
-        ["Floor"] = "Ceiling", ["Ceiling"] = "Floor", ["Sin"] = "Cos", ["Cos"] = "Sin", ["StartsWith"] = "EndsWith", ["EndsWith"] = "StartsWith", ["Union"] = "Except", ["Except"] = "Union",
-        ["TrimStart"] = "TrimEnd", ["TrimEnd"] = "TrimStart", ["Warning"] = "Note", ["Note"] = "Warning",
+        ["Any"] = "All",
+        ["All"] = "Any",
+        ["Min"] = "Max",
+        ["Max"] = "Min",
+        ["First"] = "Last",
+        ["Last"] = "First",
+        ["FirstOrDefault"] = "LastOrDefault",
+        ["LastOrDefault"] = "FirstOrDefault",
+        ["OrderBy"] = "OrderByDescending",
+        ["OrderByDescending"] = "OrderBy",
+        ["Take"] = "Skip",
+        ["Skip"] = "Take",
+        ["TakeWhile"] = "SkipWhile",
+        ["ThenBy"] = "ThenByDescending",
+        ["Floor"] = "Ceiling",
+        ["Ceiling"] = "Floor",
+        ["Sin"] = "Cos",
+        ["Cos"] = "Sin",
+        ["StartsWith"] = "EndsWith",
+        ["EndsWith"] = "StartsWith",
+        ["Union"] = "Except",
+        ["Except"] = "Union",
+        ["TrimStart"] = "TrimEnd",
+        ["TrimEnd"] = "TrimStart",
+        ["Warning"] = "Note",
+        ["Note"] = "Warning",
     };
 
     private readonly string _file;

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 

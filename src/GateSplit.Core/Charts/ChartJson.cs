@@ -4,7 +4,6 @@ using System.Text.Json.Schema;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Charts;
 

@@ -1,5 +1,3 @@
-using GateSplit.Core.StandIns;
-
 namespace GateSplit.Core.Charts;
 
 /// <summary>A chart to begin with: some drums in a row, each on a mono port of its own after a main pair.</summary>

@@ -1,5 +1,4 @@
 using GateSplit.Core.Quantities;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 

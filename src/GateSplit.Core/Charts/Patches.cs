@@ -1,5 +1,3 @@
-using GateSplit.Core.StandIns;
-
 namespace GateSplit.Core.Charts;
 
 /// <summary>Sounds that several charts share.</summary>

@@ -1,5 +1,3 @@
-using GateSplit.Core.StandIns;
-
 namespace GateSplit.Core.Charts;
 
 /// <summary>A lead synth with one stereo output, meant to be played through a loopback with rides.</summary>

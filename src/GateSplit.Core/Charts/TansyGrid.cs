@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Charts;
 

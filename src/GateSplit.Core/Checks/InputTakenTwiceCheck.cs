@@ -1,5 +1,4 @@
 using GateSplit.Core.Edits;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 

@@ -1,6 +1,5 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Views;

@@ -1,5 +1,4 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;

@@ -1,4 +1,3 @@
-using GateSplit.Core.Notes;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;

@@ -1,4 +1,3 @@
-using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;

@@ -3,7 +3,6 @@ using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
-using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Demo;

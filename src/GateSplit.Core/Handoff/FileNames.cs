@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
 

@@ -1,5 +1,4 @@
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
 

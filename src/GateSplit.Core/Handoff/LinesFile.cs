@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using CsvHelper;
 using CsvHelper.Configuration;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
 

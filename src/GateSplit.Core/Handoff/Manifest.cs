@@ -1,6 +1,5 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;

@@ -59,7 +59,7 @@ public static class MidiReader
         return (format, count, ReadTimeBase(BinaryPrimitives.ReadInt16BigEndian(bytes[12..]))) switch
         {
             (2, _, _) => new Refusal("This is a MIDI file of type 2 (independent patterns), which has no common time. Save it as type 1."),
-            (> 2, _, _) => new Refusal($"The MIDI file says it is of type {format}, which does not exist (byte 8)."),
+            ( > 2, _, _) => new Refusal($"The MIDI file says it is of type {format}, which does not exist (byte 8)."),
             (_, > MostTracks, _) => new Refusal($"The MIDI file says it has {count} tracks; {MostTracks} is the most that is read (byte 10)."),
             (_, _, null) => new Refusal("The MIDI file does not say how long a tick is (byte 12)."),
             (_, _, { } timeBase) => new Head(format, count, timeBase, 8 + (int)length),

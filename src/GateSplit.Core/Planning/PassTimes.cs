@@ -1,6 +1,5 @@
 using GateSplit.Core.Notes;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Planning;

@@ -1,5 +1,4 @@
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Signal;
 

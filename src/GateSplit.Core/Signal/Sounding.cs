@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Signal;
 

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Signal;
 

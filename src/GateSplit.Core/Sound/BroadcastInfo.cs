@@ -1,6 +1,5 @@
 using System.Buffers.Binary;
 using System.Text;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Sound;
 

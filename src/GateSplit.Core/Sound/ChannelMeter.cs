@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Sound;
 

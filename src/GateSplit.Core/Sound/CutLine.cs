@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Sound;
 

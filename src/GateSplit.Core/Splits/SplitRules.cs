@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Splits;
 

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Splits;
 

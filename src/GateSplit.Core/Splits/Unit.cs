@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Splits;
 

@@ -1,5 +1,4 @@
 using System.Runtime.ExceptionServices;
-using GateSplit.Core.Charts;
 
 namespace GateSplit.Core.StandIns;
 

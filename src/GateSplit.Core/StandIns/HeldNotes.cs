@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;

@@ -1,5 +1,3 @@
-using GateSplit.Core.Notes;
-
 namespace GateSplit.Core.Views;
 
 /// <summary>How much a finding matters.</summary>

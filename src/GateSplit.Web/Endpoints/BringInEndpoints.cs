@@ -1,5 +1,4 @@
 using GateSplit.Core;
-using GateSplit.Core.Charts;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;

@@ -3,7 +3,6 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Text.Encodings.Web;
 using GateSplit.Core;
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;

@@ -1,4 +1,3 @@
-using GateSplit.Core;
 using GateSplit.Core.StandIns;
 using GateSplit.Web.Live;
 using GateSplit.Web.Sessions;

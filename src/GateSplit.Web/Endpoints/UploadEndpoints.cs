@@ -1,7 +1,5 @@
 using System.Globalization;
 using System.Text;
-using GateSplit.Core;
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;

@@ -1,4 +1,3 @@
-using GateSplit.Core.Edits;
 using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 

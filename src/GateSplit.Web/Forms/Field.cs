@@ -1,8 +1,3 @@
-using GateSplit.Core.Checks;
-using GateSplit.Core.Edits;
-using GateSplit.Core.Splits;
-using GateSplit.Data;
-
 namespace GateSplit.Web.Forms;
 
 /// <summary>The names of the fields in forms that edit a split, each spelt here and nowhere else in the program.</summary>

@@ -1,5 +1,4 @@
 using GateSplit.Core.Charts;
-using GateSplit.Core.Edits;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;

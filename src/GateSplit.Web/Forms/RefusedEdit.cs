@@ -1,5 +1,3 @@
-using GateSplit.Data;
-
 namespace GateSplit.Web.Forms;
 
 /// <summary>

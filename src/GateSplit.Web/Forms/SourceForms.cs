@@ -2,9 +2,7 @@ using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
-using GateSplit.Data;
 
 namespace GateSplit.Web.Forms;
 

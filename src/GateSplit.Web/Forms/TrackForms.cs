@@ -1,9 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core;
-using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Web.Forms;

@@ -1,4 +1,3 @@
-using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Npgsql;

@@ -1,5 +1,4 @@
 using GateSplit.Core.Demo;
-using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;

@@ -1,4 +1,3 @@
-using GateSplit.Core.Splits;
 using GateSplit.Web.Hosting;
 
 var options = ServeOptions.Read(args, Environment.GetEnvironmentVariable);

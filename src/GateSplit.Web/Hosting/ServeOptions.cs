@@ -1,5 +1,4 @@
 using GateSplit.Core;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Web.Hosting;
 

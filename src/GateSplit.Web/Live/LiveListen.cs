@@ -2,7 +2,6 @@ using System.Buffers.Binary;
 using System.Net.WebSockets;
 using System.Runtime.InteropServices;
 using System.Text.Json;
-using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Splits;

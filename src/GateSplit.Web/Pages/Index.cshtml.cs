@@ -9,7 +9,6 @@ using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Views;
 using GateSplit.Data;
-using GateSplit.Web.Pages.Shelf;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 

@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Splits;
-using GateSplit.Data;
 
 namespace GateSplit.Web.Pages;
 

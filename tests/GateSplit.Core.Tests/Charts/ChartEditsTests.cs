@@ -1,6 +1,5 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Tests.Charts;
 

@@ -1,7 +1,6 @@
 using System.Runtime.CompilerServices;
 using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Splits;
 using NJsonSchema;
 
 namespace GateSplit.Core.Tests.Charts;

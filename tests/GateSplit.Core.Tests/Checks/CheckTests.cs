@@ -6,8 +6,6 @@ using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
-using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Checks;
 

@@ -3,7 +3,6 @@ using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Splits;
-using GateSplit.Core.Views;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Documents;

@@ -4,7 +4,6 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Tests.Documents;
 

@@ -3,7 +3,6 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Drawing;

@@ -3,7 +3,6 @@ using System.Text.Json.Nodes;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Handoff;
 

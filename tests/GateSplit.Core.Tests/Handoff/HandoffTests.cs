@@ -4,7 +4,6 @@ using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Handoff;
 

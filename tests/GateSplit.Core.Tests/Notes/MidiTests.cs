@@ -3,7 +3,6 @@ using CsCheck;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Notes;

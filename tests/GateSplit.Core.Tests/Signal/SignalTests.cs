@@ -144,7 +144,7 @@ public sealed class SignalTests
 
             var groups = Enumerable.Range(0, 5).Where(i => reach[i, i])
                 .GroupBy(i => string.Concat(Enumerable.Range(0, 5).Where(j => reach[i, j] && reach[j, i]))).Count();
-            var isPath = found.All(l => l.Zip([.. l.Skip(1), l[0]]).All(s => list.Any(e => nodes[e.Item1] == s.First&& nodes[e.Item2] == s.Second)));
+            var isPath = found.All(l => l.Zip([.. l.Skip(1), l[0]]).All(s => list.Any(e => nodes[e.Item1] == s.First && nodes[e.Item2] == s.Second)));
             return found.Length == groups && isPath;
         });
     }

@@ -1,7 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
 using GateSplit.Core.Sound;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Sound;

@@ -1,4 +1,3 @@
-using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;

@@ -1,6 +1,5 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 
 namespace GateSplit.Core.Edits;
 

@@ -1,4 +1,3 @@
-using GateSplit.Core.Checks;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;

@@ -1,11 +1,9 @@
 using System.Text.Json;
-using GateSplit.Core;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Forms;

@@ -3,8 +3,6 @@ using System.Text;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 using GateSplit.Data;
 using GateSplit.Web.Forms;
 using Microsoft.AspNetCore.Mvc;
