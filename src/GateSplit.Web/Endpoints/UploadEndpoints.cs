@@ -78,6 +78,8 @@ public static class UploadEndpoints
         }
 
         var upload = ResumableUpload.Begin(store, id, FileName(context.Request.Headers["Upload-Metadata"].ToString()), length);
+        context.RequestServices.GetRequiredService<ILoggerFactory>().CreateLogger("GateSplit.Web.Uploads")
+            .LogInformation("Session {Session}: an upload of {Bytes} bytes begins", id, length);
         context.Response.Headers["Upload-Offset"] = "0";
         return Results.Created($"/uploads/{upload.Key}", null);
     }

@@ -61,6 +61,8 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
         var after = edit.Ok ? edit.Value.Apply(Split) : new Refusal(edit.Trouble);
         if (!after.Ok)
         {
+            HttpContext.RequestServices.GetRequiredService<ILogger<EditPage>>()
+                .LogInformation("Session {Session}: the edit {Edit} was refused: {Sentence}", Id, Request.Form[Field.Edit].ToString(), after.Trouble);
             return await ShowWith(after.Trouble);
         }
 

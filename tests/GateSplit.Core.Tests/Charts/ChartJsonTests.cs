@@ -13,7 +13,7 @@ public sealed class ChartJsonTests
     public static TheoryData<string, Action<JsonObject>, string> Damage => new()
     {
         { "another format", f => f["format"] = "something", "This is no chart" },
-        { "a newer version", f => f["version"] = 7, "version 7 of the format; 1 is the newest" },
+        { "a newer version", f => f["version"] = 7, "version 7 of the format; 2 is the newest" },
         { "no version", f => f.Remove("version"), "version 0" },
         { "a text for a number", f => Chart(f)["ports"]![2]!["number"] = "three", "chart.ports[2].number: the value is not of the kind that belongs there" },
         { "a number for a name", f => Chart(f)["elements"]![1]!["name"] = 5, "chart.elements[1].name" },
