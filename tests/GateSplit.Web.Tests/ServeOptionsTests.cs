@@ -26,5 +26,14 @@ public sealed class ServeOptionsTests
         Assert.EndsWith(".", ServeOptions.Read(arguments, _ => "Host=x").Trouble);
 
     [Fact]
+    public void It_listens_on_this_machine_alone_and_says_why()
+    {
+        Assert.True(ServeOptions.Read(["--listen", "127.0.0.1"], _ => "Host=x").Ok);
+        Assert.True(ServeOptions.Read(["--listen", "localhost"], _ => "Host=x").Ok);
+        Assert.StartsWith("Gate Split does not listen on 0.0.0.0: nobody signs in yet", ServeOptions.Read(["--listen", "0.0.0.0"], _ => "Host=x").Trouble);
+        Assert.EndsWith(".", ServeOptions.Read(["--listen"], _ => "Host=x").Trouble);
+    }
+
+    [Fact]
     public void Without_a_database_it_says_how_to_get_one() => Assert.Contains("GATESPLIT_DB", ServeOptions.Read([], _ => null).Trouble);
 }
