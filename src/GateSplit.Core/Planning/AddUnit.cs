@@ -8,21 +8,18 @@ namespace GateSplit.Core.Planning;
 /// <param name="Chart">Its chart; the session keeps a copy.</param>
 public sealed record AddUnit(Chart Chart) : Edit
 {
-    /// <summary>The most sources a split has.</summary>
-    public const int Most = 16;
-
     /// <inheritdoc/>
     public override string Name(Split split) => $"Add {Chart.Name}";
 
     /// <inheritdoc/>
     protected internal override Result<Split> Change(Split split)
     {
-        if (split.Units.Length >= Most)
+        if (split.Units.Length >= SplitRules.MostUnits)
         {
-            return new Refusal($"A split has at most {Most} sources.");
+            return new Refusal($"A split has at most {SplitRules.MostUnits} sources.");
         }
 
-        var number = Enumerable.Range(1, Most + 1).First(n => split.Unit(new UnitId($"u{n}")) is null && split.Bank(new BankId($"b-u{n}")) is null);
+        var number = Enumerable.Range(1, SplitRules.MostUnits + 1).First(n => split.Unit(new UnitId($"u{n}")) is null && split.Bank(new BankId($"b-u{n}")) is null);
         var alike = split.Units.Count(u => u.Chart.Id == Chart.Id);
         var unit = Unit.FromChart(new UnitId($"u{number}"), Chart) with { Name = alike == 0 ? Chart.Name : $"{Chart.Name} {alike + 1}" };
         var bank = StartingSplit.BankFor(unit, split.Units.Any(u => u.Chart.Kind == Chart.Kind));

@@ -33,5 +33,4 @@ public sealed record SetRide(Ride Ride) : Edit
         var others = split.Rides.RemoveAll(r => r.Element == Ride.Element && r.Control == Ride.Control);
         return split with { Rides = Ride.Points.IsEmpty ? others : others.Add(Ride with { Points = [.. Ride.Points.OrderBy(p => p.Bar)] }) };
     }
-
 }

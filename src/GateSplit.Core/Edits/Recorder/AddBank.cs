@@ -9,9 +9,6 @@ namespace GateSplit.Core.Edits;
 /// <param name="Count">How many inputs.</param>
 public sealed record AddBank(BankKind Kind, string Label, int Count) : Edit
 {
-    /// <summary>The most rows of inputs a split has.</summary>
-    public const int Most = 48;
-
     /// <summary>The sorts of inputs that can be added.</summary>
     public static ImmutableArray<BankKind> Kinds { get; } = [BankKind.Analog, BankKind.Loopback, BankKind.Buses];
 
@@ -21,9 +18,9 @@ public sealed record AddBank(BankKind Kind, string Label, int Count) : Edit
     /// <inheritdoc/>
     protected internal override Result<Split> Change(Split split)
     {
-        if (split.Banks.Length >= Most || !Kinds.Contains(Kind))
+        if (split.Banks.Length >= SplitRules.MostBanks || !Kinds.Contains(Kind))
         {
-            return new Refusal($"A split has at most {Most} rows of inputs, and only sockets, looped-back pairs and buses are added by hand.");
+            return new Refusal($"A split has at most {SplitRules.MostBanks} rows of inputs, and only sockets, looped-back pairs and buses are added by hand.");
         }
 
         if (split.Banks.Any(b => string.Equals(b.Label, Label.Trim(), StringComparison.OrdinalIgnoreCase)))
@@ -31,7 +28,7 @@ public sealed record AddBank(BankKind Kind, string Label, int Count) : Edit
             return new Refusal($"There is a row of inputs called {Label.Trim()} already.");
         }
 
-        var id = Enumerable.Range(1, Most + 1).Select(n => $"in{n}").First(n => split.Bank(new BankId(n)) is null);
+        var id = Enumerable.Range(1, SplitRules.MostBanks + 1).Select(n => $"in{n}").First(n => split.Bank(new BankId(n)) is null);
         var bank = new Bank(new BankId(id), Label.Trim(), Kind, Count, null)
         {
             Widths = Kind == BankKind.Buses ? InputWidths.Any : InputWidths.PairsFromOdd,

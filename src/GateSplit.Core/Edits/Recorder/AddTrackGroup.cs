@@ -7,21 +7,18 @@ namespace GateSplit.Core.Edits;
 /// <param name="Sums">True if its tracks are summed in it; false if it only sets levels.</param>
 public sealed record AddTrackGroup(string Title, bool Sums) : Edit
 {
-    /// <summary>The most groups a split has.</summary>
-    public const int Most = 64;
-
     /// <inheritdoc/>
     public override string Name(Split split) => $"Add the group {Title}";
 
     /// <inheritdoc/>
     protected internal override Result<Split> Change(Split split)
     {
-        if (split.TrackGroups.Length >= Most || split.TrackGroups.Any(g => string.Equals(g.Name, Title.Trim(), StringComparison.OrdinalIgnoreCase)))
+        if (split.TrackGroups.Length >= SplitRules.MostTrackGroups || split.TrackGroups.Any(g => string.Equals(g.Name, Title.Trim(), StringComparison.OrdinalIgnoreCase)))
         {
-            return new Refusal($"There is a group called {Title.Trim()} already, or there are {Most} of them.");
+            return new Refusal($"There is a group called {Title.Trim()} already, or there are {SplitRules.MostTrackGroups} of them.");
         }
 
-        var id = Enumerable.Range(1, Most + 1).Select(n => $"g{n}").First(n => split.TrackGroup(new TrackGroupId(n)) is null);
+        var id = Enumerable.Range(1, SplitRules.MostTrackGroups + 1).Select(n => $"g{n}").First(n => split.TrackGroup(new TrackGroupId(n)) is null);
         return split with { TrackGroups = split.TrackGroups.Add(new TrackGroup(new TrackGroupId(id), Title.Trim(), Sums)) };
     }
 }

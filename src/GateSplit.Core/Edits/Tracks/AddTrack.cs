@@ -7,18 +7,15 @@ namespace GateSplit.Core.Edits;
 /// <param name="At">0-based place in the order; null for the end.</param>
 public sealed record AddTrack(Track Track, int? At = null) : Edit
 {
-    /// <summary>The most tracks a split has.</summary>
-    public const int Most = 256;
-
     /// <inheritdoc/>
     public override string Name(Split split) => $"Add the track {Track.Title}";
 
     /// <inheritdoc/>
     protected internal override Result<Split> Change(Split split)
     {
-        if (split.Tracks.Length >= Most)
+        if (split.Tracks.Length >= SplitRules.MostTracks)
         {
-            return new Refusal($"A split has at most {Most} tracks.");
+            return new Refusal($"A split has at most {SplitRules.MostTracks} tracks.");
         }
 
         return split.Track(Track.Id) is not null
