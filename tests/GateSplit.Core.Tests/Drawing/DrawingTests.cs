@@ -111,4 +111,18 @@ public sealed class DrawingTests
         Assert.Equal(drawing.Tracks.Length, drawing.Tracks.Select(t => t.At.Y).Distinct().Count());
         Assert.All(drawing.Tracks, t => Assert.True(t.At.Y < drawing.Height));
     }
+
+    [Theory]
+    [InlineData(0, 3)]
+    [InlineData(3, 0)]
+    public void A_bus_goes_from_its_track_to_the_other_without_turning_back(int from, int to)
+    {
+        var bank = new Bank(new BankId("in9"), "Bus", BankKind.Buses, 2, null);
+        var split = Sessions.Kit.Split with { Banks = Sessions.Kit.Split.Banks.Add(bank) };
+        split = split.With(split.Tracks[from] with { Bus = new InputRef(bank.Id, 1) }).With(split.Tracks[to] with { Input = new InputRef(bank.Id, 1) });
+        var drawing = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish(WithSilent: true));
+        var rail = Assert.Single(drawing.Rails, r => r.Places.SequenceEqual([Place.Of(split.Tracks[from]), Place.Of(split.Tracks[to])]));
+        var heights = rail.Points.Select(p => p.Y).ToList();
+        Assert.Equal(heights, from < to ? heights.Order() : heights.OrderDescending());
+    }
 }
