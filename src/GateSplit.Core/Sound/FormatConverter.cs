@@ -7,7 +7,7 @@ public static class FormatConverter
 {
     private const int BlockFrames = 16384;
 
-    /// <summary>Converts; what becomes 16 bit is dithered (TPDF), each channel with noise of its own that is the same every time.</summary>
+    /// <summary>Converts; what becomes 16 bit and was not is dithered (TPDF), each channel with noise of its own that is the same every time.</summary>
     /// <param name="from">The recording.</param>
     /// <param name="container">The kind of file.</param>
     /// <param name="format">Its samples; as many channels as the recording.</param>
@@ -15,6 +15,7 @@ public static class FormatConverter
     /// <returns>The bytes of the file; each piece holds until the next is asked for.</returns>
     public static IEnumerable<ReadOnlyMemory<byte>> Convert(WaveReader from, IContainer container, AudioFormat format, BroadcastInfo broadcast)
     {
+        var dithered = format.Sample == SampleFormat.Pcm16 && from.Format.Sample != SampleFormat.Pcm16;
         var dithers = Enumerable.Range(1, format.Channels).Select(c => new Dither((uint)c)).ToArray();
         yield return container.Head(format, from.Frames, broadcast);
         var source = new byte[BlockFrames * from.Format.BytesPerFrame];
@@ -28,7 +29,7 @@ public static class FormatConverter
             {
                 var part = samples.AsSpan(0, frames);
                 SampleCodec.Decode(source, from.Format, channel, part);
-                if (format.Sample == SampleFormat.Pcm16)
+                if (dithered)
                 {
                     dithers[channel].Apply(part);
                 }

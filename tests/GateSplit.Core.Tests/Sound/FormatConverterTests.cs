@@ -10,6 +10,38 @@ public sealed class FormatConverterTests : IDisposable
     public void Dispose() => _folder.Dispose();
 
     [Theory]
+    [InlineData(SampleFormat.Pcm16, SampleFormat.Pcm16, false)]
+    [InlineData(SampleFormat.Pcm24, SampleFormat.Pcm24, false)]
+    [InlineData(SampleFormat.Pcm24, SampleFormat.Float32, false)]
+    [InlineData(SampleFormat.Pcm24, SampleFormat.Pcm16, true)]
+    [InlineData(SampleFormat.Float32, SampleFormat.Pcm16, true)]
+    public void Only_what_becomes_16_bit_is_dithered(SampleFormat from, SampleFormat to, bool dithered)
+    {
+        // A constant of 100.5 steps of 16 bit (which 16 bit itself holds as 101) stays constant unless noise is added.
+        var samples = Enumerable.Repeat((float)((from == SampleFormat.Pcm16 ? 101 : 100.5) / 32768), 1000).ToArray();
+        var format = new AudioFormat(1, 48000, from);
+        var bytes = new byte[samples.Length * format.BytesPerFrame];
+        SampleCodec.Encode(samples, format, 0, bytes);
+        using (var writer = new WaveWriter(_folder["from.wav"], format, samples.Length, null))
+        {
+            writer.Write(bytes);
+            writer.Finish();
+            writer.TakeName();
+        }
+
+        using (var reader = WaveReader.Open(_folder["from.wav"]).Value!)
+        {
+            File.WriteAllBytes(
+                _folder["to.wav"],
+                [.. FormatConverter.Convert(reader, Containers.Wave, new AudioFormat(1, 48000, to), new BroadcastInfo("B", new DateTime(2026, 1, 1))).SelectMany(b => b.ToArray())]);
+        }
+
+        var read = Recorded.Samples(_folder["to.wav"]);
+        Assert.Equal(dithered, read.Distinct().Count() > 1);
+        Assert.Equal(samples.Average(), read.Average(), dithered ? 2e-6f : 0);
+    }
+
+    [Theory]
     [InlineData(3)]
     [InlineData(4)]
     public void A_file_is_padded_to_an_even_length_and_as_long_as_it_says(int frames)
