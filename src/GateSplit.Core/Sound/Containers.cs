@@ -9,5 +9,5 @@ public static class Containers
     public static IContainer Wave { get; } = new WaveContainer();
 
     /// <summary>All of them.</summary>
-    public static ImmutableArray<IContainer> All { get; } = [Wave, new AiffContainer()];
+    public static ImmutableArray<IContainer> All { get; } = [Wave];
 }

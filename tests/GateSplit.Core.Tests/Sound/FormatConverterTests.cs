@@ -1,6 +1,5 @@
 using System.Buffers.Binary;
 using GateSplit.Core.Sound;
-using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Sound;
 
@@ -40,29 +39,6 @@ public sealed class FormatConverterTests : IDisposable
         var read = Recorded.Samples(_folder["to.wav"]);
         Assert.Equal(dithered, read.Distinct().Count() > 1);
         Assert.Equal(samples.Average(), read.Average(), dithered ? 2e-6f : 0);
-    }
-
-    [Theory]
-    [InlineData(SampleFormat.Pcm16, "pcm_s16be")]
-    [InlineData(SampleFormat.Pcm24, "pcm_s24be")]
-    public void Another_program_reads_the_samples_of_an_aiff(SampleFormat sample, string codec)
-    {
-        var random = new Random(5);
-        var bytes = new byte[2 * 1001 * (sample == SampleFormat.Pcm16 ? 2 : 3)];
-        random.NextBytes(bytes);
-        using (var writer = new WaveWriter(_folder["from.wav"], new AudioFormat(2, 44100, sample), 1001, null))
-        {
-            writer.Write(bytes);
-            writer.Finish();
-            writer.TakeName();
-        }
-
-        using var reader = WaveReader.Open(_folder["from.wav"]).Value!;
-        var container = Containers.All.Single(c => c.Id == "aiff");
-        File.WriteAllBytes(_folder["to.aif"], [.. FormatConverter.Convert(reader, container, new AudioFormat(2, 44100, sample), new BroadcastInfo("B", new DateTime(2026, 1, 1))).SelectMany(b => b.ToArray())]);
-        Assert.Equal($"{codec},44100,2", Programs.Run("ffprobe", "-v", "error", "-show_entries", "stream=codec_name,sample_rate,channels", "-of", "csv=p=0", _folder["to.aif"]).Trim());
-        Programs.Run("ffmpeg", "-v", "error", "-i", _folder["to.aif"], "-f", sample == SampleFormat.Pcm16 ? "s16le" : "s24le", _folder["back.raw"]);
-        Assert.Equal(bytes, File.ReadAllBytes(_folder["back.raw"]));
     }
 
     [Theory]
