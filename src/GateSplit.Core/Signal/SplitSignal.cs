@@ -107,7 +107,7 @@ public sealed class SplitSignal
 
         var pan = set.SendPan ?? set.Pan;
         var shape = chart.Width == Width.Mono ? Gain2x2.Panned(pan) : Gain2x2.Balanced(pan);
-        return Sign(set) * (sendDb + set.FaderDb).Ratio * shape;
+        return (sendDb + set.FaderDb).Ratio * shape;
     }
 
     private static IEnumerable<PortFeed> FeedsOf(Unit unit, bool inRig)
@@ -167,10 +167,8 @@ public sealed class SplitSignal
             (_, Width.Mono) => Gain2x2.SumToMono,
             _ => Gain2x2.Balanced(set.Pan),
         };
-        return Sign(set) * (port.Tap == Tap.BeforeFader ? 1 : set.FaderDb.Ratio) * shape;
+        return port.Tap == Tap.BeforeFader ? shape : set.FaderDb.Ratio * shape;
     }
-
-    private static double Sign(UnitElement set) => set.PolarityTurned ? -1 : 1;
 
     /// <summary>Every gate channel at every input it arrives on; inputs that are switched off take nothing.</summary>
     private static ILookup<InputRef, Arrival> ArrivalsOf(Split split, Func<InputRef, InputRef> place)

@@ -31,9 +31,6 @@ public sealed record UnitElement(ElementId ElementId)
     /// <summary>True if it is muted on the source.</summary>
     public bool Muted { get; init; }
 
-    /// <summary>True if its polarity is turned, at its ports and in its send.</summary>
-    public bool PolarityTurned { get; init; }
-
     /// <summary>True if its own effect is switched off, so that it leaves without it.</summary>
     public bool InsertOff { get; init; }
 

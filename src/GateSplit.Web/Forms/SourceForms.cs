@@ -37,9 +37,6 @@ public static class SourceForms
     /// <summary>Switches an element's own effect.</summary>
     public static readonly EditForm Insert = EditForm.Of("insert", [Field.Unit, Field.Element, Field.On], f => new SetInsert(f.Element, f.Flag()));
 
-    /// <summary>Turns an element's polarity.</summary>
-    public static readonly EditForm Polarity = EditForm.Of("polarity", [Field.Unit, Field.Element, Field.On], f => new SetPolarity(f.Element, f.Flag()));
-
     /// <summary>Says whether an element sounds, or goes by the notes.</summary>
     public static readonly EditForm Sounds = EditForm.Of(
         "sounds", [Field.Unit, Field.Element, "sounds"], f => new SetSounds(f.Element, f.Text("sounds").Length == 0 ? null : f.Flag("sounds")));
@@ -92,7 +89,7 @@ public static class SourceForms
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
     [
-        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Polarity, Sounds, Shape, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
+        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
     ];
 
     private static Result<Edit> OutOfMain(FormFields fields) => fields.Split.Unit(fields.Unit) is { } unit

@@ -70,20 +70,6 @@ public sealed class SignalTests
     }
 
     [Fact]
-    public void A_turned_polarity_turns_the_line_and_the_send_and_turning_it_back_is_as_before()
-    {
-        var kick = Sessions.Element(Drums, "kick");
-        var turned = Sessions.After(Drums, new SetPolarity(kick, true));
-        double Gain(Split split) => SplitSignal.Of(split).Reaching(kick).Single().Gain.LL;
-        Assert.Equal(-Gain(Drums), Gain(turned));
-        var unit = Drums.Units[0] with { Elements = [.. Drums.Units[0].Elements.Select(e => e with { SendDb = new Decibels(-6), PolarityTurned = false })] };
-        var opposite = unit with { Elements = [.. unit.Elements.Select(e => e with { PolarityTurned = true })] };
-        var chart = unit.Chart.Element(kick.ElementId)!;
-        Assert.Equal(-1 * SplitSignal.SendGain(unit, chart), SplitSignal.SendGain(opposite, chart));
-        Assert.Equal(Gain(Drums), Gain(Sessions.After(turned, new SetPolarity(kick, false))));
-    }
-
-    [Fact]
     public void Two_elements_panned_hard_apart_on_one_pair_are_two_clean_channels()
     {
         var one = Sessions.Element(Kit, "tom1");

@@ -64,14 +64,6 @@ public sealed class RecorderTests : IDisposable
     }
 
     [Fact]
-    public void A_turned_polarity_is_printed_upside_down_to_the_bit()
-    {
-        var (split, song) = Sessions.Drums;
-        var turned = Sessions.After(split, new SetPolarity(Sessions.Element(split, "snare"), true));
-        Assert.Equal(Samples(Print(split, song)["Snare"]).Select(s => -s), Samples(Print(turned, song)["Snare"]));
-    }
-
-    [Fact]
     public void A_wrong_assignment_is_a_wrong_recording()
     {
         var (split, song) = Sessions.Drums;
