@@ -30,7 +30,6 @@ public static class AllChecks
         new NotArmedCheck(),
         new NotMonitoredCheck(),
         new TrackNameCheck(),
-        new NearlyOneNameCheck(),
         new FileNameCheck(),
         new CrossingsCheck(),
         new MoreLinesThanPortsCheck(),
