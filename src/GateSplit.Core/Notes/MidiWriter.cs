@@ -5,6 +5,10 @@ namespace GateSplit.Core.Notes;
 /// <summary>Writes Standard MIDI Files 1.0, types 0 and 1, every status byte spelled out.</summary>
 public static class MidiWriter
 {
+    /// <summary>What four bytes of seven bits hold: the longest time between two events.</summary>
+    private const long LongestDelta = 0x0FFFFFFF;
+    private const byte Text = 0x01;
+
     /// <summary>Writes a whole file.</summary>
     /// <param name="file">Its events, each track in order of time.</param>
     public static byte[] Write(MidiFile file)
@@ -38,6 +42,13 @@ public static class MidiWriter
         long tick = 0;
         foreach (var item in events)
         {
+            for (; item.Tick - tick > LongestDelta; tick += LongestDelta)
+            {
+                // A longer time is divided by texts without a letter.
+                Variable(to, LongestDelta);
+                to.Write([0xFF, Text, 0]);
+            }
+
             Variable(to, item.Tick - tick);
             tick = item.Tick;
             to.WriteByte(item.Status);

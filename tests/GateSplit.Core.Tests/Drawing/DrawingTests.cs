@@ -124,5 +124,77 @@ public sealed class DrawingTests
         var rail = Assert.Single(drawing.Rails, r => r.Places.SequenceEqual([Place.Of(split.Tracks[from]), Place.Of(split.Tracks[to])]));
         var heights = rail.Points.Select(p => p.Y).ToList();
         Assert.Equal(heights, from < to ? heights.Order() : heights.OrderDescending());
+        Assert.Equal(RailKind.Line, rail.Kind);
+    }
+
+    [Fact]
+    public void A_return_is_dashed_what_is_in_the_mix_alone_dotted_and_all_else_plain()
+    {
+        var hat = Sessions.Element(Sessions.Kit.Split, "hat");
+        var split = Sessions.After(Sessions.Kit.Split, new AssignPort(hat, null));
+        var rails = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish()).Rails.Where(r => r.Points[0].X == SplitDrawing.ElementX).ToDictionary(r => r.Places[0]);
+        Assert.Equal(RailKind.Return, rails[Place.Of(Sessions.Element(split, "hall"))].Kind);
+        Assert.Equal(RailKind.Main, rails[Place.Of(hat)].Kind);
+        Assert.Equal(RailKind.Main, rails[Place.Of(Sessions.Element(split, "kick-in"))].Kind); // it never had a port of its own
+        Assert.Equal(9, rails.Values.Count(r => r.Kind == RailKind.Line));
+    }
+
+    [Fact]
+    public void Tracks_that_hear_themselves_are_joined_by_loops_and_a_track_they_feed_by_a_line()
+    {
+        // One feeds two, two feeds one and three.
+        var bank = new Bank(new BankId("in9"), "Bus", BankKind.Buses, 3, null);
+        InputRef At(int channel) => new(bank.Id, channel);
+        var split = Sessions.Kit.Split with { Banks = Sessions.Kit.Split.Banks.Add(bank) };
+        var (one, two, three) = (split.Tracks[0].Id, split.Tracks[1].Id, split.Tracks[2].Id);
+        split = split.With(split.Tracks[0] with { Input = At(2), Bus = At(1) }).With(split.Tracks[1] with { Input = At(1), Bus = At(2) }).With(split.Tracks[2] with { Input = At(2) });
+        var rails = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish(WithSilent: true)).Rails.Where(r => r.Points[0].X == SplitDrawing.TrackX).ToList();
+        RailKind Kind(TrackId from, TrackId to) => Assert.Single(rails, r => r.Places.SequenceEqual([Place.Of(from), Place.Of(to)])).Kind;
+        Assert.Equal((RailKind.Loop, RailKind.Loop, RailKind.Line), (Kind(one, two), Kind(two, one), Kind(two, three)));
+        Assert.Equal(3, rails.Select(r => r.Points.Min(p => p.X)).Distinct().Count()); // none upon another
+    }
+
+    [Fact]
+    public void Two_rails_cross_where_their_order_changes_and_nowhere_else()
+    {
+        var ports = Sessions.Kit.Split.Units[0].Chart.Ports.Select(p => p.Number).ToArray();
+        Gen.Shuffle(ports).Select(Gen.Shuffle(ports)).Sample(
+            (leaves, listens) =>
+            {
+                var split = Sessions.Kit.Split;
+                var unit = split.Units[0];
+                split = split.With(unit with { Elements = [.. unit.Elements.Select((e, i) => e with { Port = leaves[i] })] });
+                split = split with { Tracks = [.. split.Tracks.Select((t, i) => t with { Width = Width.Mono, Input = new InputRef(new BankId("b-u1"), 2 * listens[i] - 1) })] };
+                var drawing = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish(WithSilent: true));
+                var crossings = 0;
+                foreach (var rails in new[] { SplitDrawing.ElementX, SplitDrawing.InputEndX }.Select(x => drawing.Rails.Where(r => r.Points[0].X == x).ToList()))
+                {
+                    Assert.Equal(12, rails.Count);
+                    for (var a = 0; a < rails.Count; a++)
+                    {
+                        for (var b = a + 1; b < rails.Count; b++)
+                        {
+                            var (one, other) = (rails[a].Points, rails[b].Points);
+                            var turned = one[0].Y < other[0].Y != one[^1].Y < other[^1].Y;
+                            Assert.Equal(turned, Meet(one, other));
+                            crossings += turned ? 1 : 0;
+                        }
+                    }
+                }
+
+                Assert.Equal(crossings, drawing.Crossings);
+            },
+            iter: 100);
+    }
+
+    private static bool Meet(IReadOnlyList<Point> one, IReadOnlyList<Point> other) =>
+        one.Zip(one.Skip(1)).Any(s => other.Zip(other.Skip(1)).Any(t => Meet(s.First, s.Second, t.First, t.Second)));
+
+    /// <summary>True if two strokes have a point in common: each has its ends on both sides of the other, or on it.</summary>
+    private static bool Meet(Point a, Point b, Point c, Point d)
+    {
+        static double Side(Point p, Point q, Point r) => (q.X - p.X) * (r.Y - p.Y) - (q.Y - p.Y) * (r.X - p.X);
+        static bool Apart(double a, double b, double c, double d) => Math.Max(a, b) < Math.Min(c, d) - 1e-9 || Math.Max(c, d) < Math.Min(a, b) - 1e-9;
+        return !Apart(a.X, b.X, c.X, d.X) && !Apart(a.Y, b.Y, c.Y, d.Y) && Side(a, b, c) * Side(a, b, d) <= 1e-9 && Side(c, d, a) * Side(c, d, b) <= 1e-9;
     }
 }

@@ -112,6 +112,27 @@ public sealed class UnitEditTests
     }
 
     [Fact]
+    public void A_newer_chart_leaves_all_that_was_set_by_hand()
+    {
+        var id = new UnitId("u1");
+        var (kick, unit) = (new ElementId("kick"), StartingSplit.Of([MudlarkNine.Chart], 4, 48000).Units[0]);
+        unit = unit with
+        {
+            Name = "Left one",
+            Clock = ClockMode.Free,
+            Simulated = new SimulatedUnit { LatencyMs = 3, NotMade = [0] },
+            Elements = [.. unit.Elements.Select(e => e.ElementId == kick ? e with { Pan = new Pan(0.5), Sounds = true, SendDb = new Decibels(-7) } : e)],
+            Voices = [.. unit.Voices.Select(v => v with { TuneSemitones = 2 })],
+        };
+        unit = unit with { ModeId = unit.Chart.Modes[0].Id, ModeInForceId = unit.Chart.Modes[^1].Id };
+        var split = StartingSplit.Of([MudlarkNine.Chart], 4, 48000).With(unit);
+        Assert.Null(SplitRules.Trouble(split));
+        var newer = MudlarkNine.Chart with { Gist = "Newer." };
+        var updated = Sessions.After(split, new UpdateChart(id, newer)).Unit(id)!;
+        Assert.Equal(SplitJson.Write(split.With(unit with { Chart = newer })), SplitJson.Write(split.With(updated)));
+    }
+
+    [Fact]
     public void A_box_with_an_external_input_is_laid_as_six_pairs_and_two_mono_lines()
     {
         var (split, song) = Sessions.Laid(BrindleSix.Chart);

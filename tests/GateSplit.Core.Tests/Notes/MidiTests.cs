@@ -141,6 +141,66 @@ public sealed class MidiTests
     }
 
     [Fact]
+    public void A_bar_that_is_cut_short_by_a_change_of_metre_is_a_bar()
+    {
+        // A bar and a half of 4/4, then 3/4 from tick 2880 on.
+        var map = new MetreMap(480, [(2880, new Metre(3, 4))]);
+        Assert.Equal([0, 1920, 2880, 4320], Enumerable.Range(0, 4).Select(b => map.BarStart(b)));
+        Assert.Equal([4, 4, 3], Enumerable.Range(0, 3).Select(b => map.MetreOf(b).Beats));
+        Assert.Equal([1, 2, 2, 2, 3, 3, 4], new long[] { 1920, 1921, 2879, 2880, 2881, 4320, 4321 }.Select(map.BarsUntil));
+    }
+
+    [Fact]
+    public void Of_two_metres_at_one_tick_the_last_holds_and_one_at_the_start_is_the_first()
+    {
+        var map = new MetreMap(480, [(0, new Metre(3, 4)), (1440, new Metre(5, 4)), (1440, new Metre(2, 4))]);
+        Assert.Equal([(0L, new Metre(3, 4)), (1440L, new Metre(2, 4))], map.Changes);
+        Assert.Equal([0, 1440, 2400], Enumerable.Range(0, 3).Select(b => map.BarStart(b)));
+    }
+
+    [Theory]
+    [InlineData(0, true, "a meta event")]
+    [InlineData(0, false, "system exclusive")]
+    public void Running_status_ends_with(int delta, bool meta, string what)
+    {
+        byte[] between = meta ? [0xFF, 0x01, 0] : [0xF0, 1, 0xF7];
+        byte[] body = [0, 0x90, 60, 90, (byte)delta, .. between, 0, 60, 0, 0, 0xFF, 0x2F, 0];
+        var read = MidiReader.Read([.. "MThd"u8, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, .. "MTrk"u8, 0, 0, 0, (byte)body.Length, .. body]);
+        Assert.True(!read.Ok && read.Trouble.Contains($"byte {22 + 4 + 1 + between.Length + 1}", StringComparison.Ordinal), what + read.Trouble);
+    }
+
+    [Theory]
+    [InlineData(0x7F, "7F")]
+    [InlineData(0x80, "81-00")]
+    [InlineData(0x3FFF, "FF-7F")]
+    [InlineData(0x4000, "81-80-00")]
+    [InlineData(0x1FFFFF, "FF-FF-7F")]
+    [InlineData(0x200000, "81-80-80-00")]
+    [InlineData(0x0FFFFFFF, "FF-FF-FF-7F")]
+    public void A_time_is_written_as_the_standard_lists_it(long ticks, string bytes)
+    {
+        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Meta(ticks, MidiFile.EndOfTrack)]]);
+        Assert.Equal($"{bytes}-FF-2F-00", BitConverter.ToString(MidiWriter.Write(file)[22..]));
+        Assert.Equal(ticks, MidiReader.Read(MidiWriter.Write(file)).Value!.Tracks[0][^1].Tick);
+    }
+
+    [Theory]
+    [InlineData(0x10000000L)]
+    [InlineData(0x10000000L * 5 + 3)]
+    public void A_time_longer_than_four_bytes_hold_comes_back_too(long ticks)
+    {
+        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Message(ticks, 0x90, 1, 60, 70), MidiEvent.Meta(2 * ticks, MidiFile.EndOfTrack)]]);
+        Assert.Equal([new Note(1, 60, 70, ticks, 2 * ticks)], Song.Of(MidiReader.Read(MidiWriter.Write(file)).Value!).Notes);
+    }
+
+    [Fact]
+    public void A_time_of_five_bytes_is_refused()
+    {
+        byte[] body = [0x81, 0x80, 0x80, 0x80, 0, 0xFF, 0x2F, 0];
+        Assert.Contains("longer than four bytes", MidiReader.Read([.. "MThd"u8, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, .. "MTrk"u8, 0, 0, 0, (byte)body.Length, .. body]).Trouble);
+    }
+
+    [Fact]
     public void A_note_that_never_ends_lasts_to_the_end_of_its_track()
     {
         var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Message(10, 0x90, 3, 60, 70), MidiEvent.Meta(500, MidiFile.EndOfTrack)]]);

@@ -20,6 +20,50 @@ public sealed class PerformedNotesTests
     }
 
     [Fact]
+    public void A_note_that_rings_into_a_step_ends_where_it_begins_and_others_keep_their_length()
+    {
+        // Held from the second quarter for two: until the third, where the roll begins.
+        var (split, song) = Session([new PerformedStep(Kick, StepKind.Roll, 1.5, 2, 1)], w => w.Hold(10, 36, 110, 1, 2), w => w.Hold(10, 36, 110, 0, 0.5), w => w.Hold(10, 36, 110, 4, 1));
+        Assert.Equal(
+            [(0, 240), (480, 960), (960, 1200), (1440, 1680), (1920, 2400)],
+            Kicks(split, song).Select(n => (n.StartTick, n.EndTick)));
+    }
+
+    [Fact]
+    public void A_roll_before_the_first_stroke_is_of_middle_strength_on_the_voices_first_key()
+    {
+        var (split, song) = Session([new PerformedStep(Kick, StepKind.Roll, 1, 1.25, 2)], w => w.Hold(10, 36, 50, 4, 1));
+        Assert.Equal([(10, 36, 96, 0L, 120L), (10, 36, 96, 240L, 360L), (10, 36, 50, 1920L, 2400L)], Kicks(split, song).Select(n => (n.Channel, n.Key, n.Velocity, n.StartTick, n.EndTick)));
+    }
+
+    [Fact]
+    public void A_repeat_cuts_what_rings_beyond_its_stretch()
+    {
+        var (split, song) = Session([new PerformedStep(Kick, StepKind.Repeat, 1, 2, 2)], w => w.Hold(10, 36, 110, 1, 3));
+        Assert.Equal([(480, 960), (1440, 1920)], Kicks(split, song).Select(n => (n.StartTick, n.EndTick)));
+    }
+
+    [Fact]
+    public void A_variation_plays_no_more_of_a_bar_than_there_is_room_for_in_a_shorter_one()
+    {
+        // Two bars of 4/4, then 3/4: bars 3 and 4 play the first one, without its fourth beat.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        for (var beat = 0; beat < 4; beat++)
+        {
+            writer.Hold(10, 36, 100 + beat, beat, 0.25);
+        }
+
+        var file = writer.ToFile("Few", 4);
+        file = file with { Tracks = [[.. file.Tracks[0].Where(e => e.MetaType != MidiFile.EndOfTrack).Append(MidiEvent.Meta(3840, 0x58, 3, 2, 24, 8)).OrderBy(e => e.Tick)], .. file.Tracks.Skip(1)] };
+        var song = Song.Of(file);
+        Assert.Equal(5280, song.Metres.BarStart(3));
+        var split = Sessions.After(StartingSplit.Of([MudlarkNine.Chart], 4, 48000), new AddStep(new PerformedStep(Kick, StepKind.Variation, 3, 5, 1)));
+        Assert.Equal(
+            [(0, 100), (480, 101), (960, 102), (1440, 103), (3840, 100), (4320, 101), (4800, 102), (5280, 100), (5760, 101), (6240, 102)],
+            Kicks(split, song).Select(n => (n.StartTick, n.Velocity)));
+    }
+
+    [Fact]
     public void A_repeat_brings_its_first_stretch_round_until_it_ends()
     {
         // An eighth of the bar from its second quarter on: one stroke in it, four times in two quarters.
@@ -76,12 +120,26 @@ public sealed class PerformedNotesTests
         Assert.Empty(Sessions.After(split, new RemoveUnit(new UnitId("u1"))).Steps);
     }
 
+    private static IEnumerable<Note> Kicks(Split split, Song song) =>
+        PerformedNotes.Of(split, split.Units[0], split.Units[0].Chart.Voices.First(v => v.Id.Value == "kick"), song);
+
+    private static (Split Split, Song Song) Session(PerformedStep[] steps, params Action<PatternWriter>[] notes)
+    {
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        foreach (var note in notes)
+        {
+            note(writer);
+        }
+
+        return (Sessions.After(StartingSplit.Of([MudlarkNine.Chart], 4, 48000), [.. steps.Select(s => new AddStep(s))]), Song.Of(writer.ToFile("Few", 4)));
+    }
+
     private static IEnumerable<long> Starts(params PerformedStep[] steps) => Notes(steps).Select(n => n.StartTick);
 
     private static IEnumerable<Note> Notes(params PerformedStep[] steps)
     {
         var (split, song) = Session(steps);
-        return PerformedNotes.Of(split, split.Units[0], split.Units[0].Chart.Voices.First(v => v.Id.Value == "kick"), song);
+        return Kicks(split, song);
     }
 
     /// <summary>Kick on the four quarters of the first bar, the third of them softer, and on two of the second; a snare. Four bars.</summary>

@@ -24,6 +24,20 @@ public sealed class PlanningTests
         Assert.Equal(times.Frames * 45, times.Bytes);
     }
 
+    [Theory]
+    [InlineData(1, 3, true, 3 * 8)]
+    [InlineData(3, 2, true, 2 * 6)]
+    [InlineData(3, 2, false, 0)]
+    public void A_loop_goes_round_from_the_bar_where_it_starts(int start, int loops, bool looped, int bars)
+    {
+        // Eight bars; those before the first that is played are no part of the loop. A bar of 4/4 at 120 is 96,000 frames.
+        var song = Song.Of(new PatternWriter(480, Tempo.FromQuartersPerMinute(120), Metre.Common).ToFile("Empty", 8));
+        var split = StartingSplit.Of([MudlarkNine.Chart], 8, 48000);
+        var times = PassTimes.Of(Sessions.View(split with { Pass = split.Pass with { StartBar = start, Looped = looped, SettleLoops = loops, CountInBars = 2 } }, song), song);
+        Assert.Equal((96_000L * (start - 1), 96_000L * bars, 8 * 96_000L, 2 * 96_000L), (times.StartFrame, times.SettleFrames, times.BodyFrames, times.CountInFrames));
+        Assert.Equal((double)(times.CountInFrames + times.SettleFrames + times.Frames - times.StartFrame) / 48000, times.PlayedSeconds);
+    }
+
     [Fact]
     public void The_tail_is_the_longest_decay_that_reaches_an_armed_track_unless_it_is_set()
     {

@@ -23,6 +23,28 @@ public sealed class SignalTests
         Gen.Double[-1, 1].Sample(pan => Math.Abs(Math.Pow(Gain2x2.Panned(new Pan(pan)).LL, 2) + Math.Pow(Gain2x2.Panned(new Pan(pan)).RL, 2) - 1) < 1e-12);
     }
 
+    [Theory]
+    [InlineData(-3, 1, -2, 2)]
+    [InlineData(2, -3, 1, -2)]
+    [InlineData(-2, 2, -3, 1)]
+    [InlineData(1, -2, 2, -3)]
+    [InlineData(3, 0, 0, 0)]
+    [InlineData(0, 0, 3, 0)]
+    public void The_largest_of_four_gains_counts_whatever_its_polarity(double ll, double lr, double rl, double rr) =>
+        Assert.Equal(3, new Gain2x2(ll, lr, rl, rr).Largest);
+
+    [Theory]
+    [InlineData(1, 0, 0, 0, true, false)]
+    [InlineData(0, 1, 0, 0, true, false)]
+    [InlineData(0, 0, 1, 0, false, true)]
+    [InlineData(0, 0, 0, 1, false, true)]
+    [InlineData(0, 0, 0, 0, false, false)]
+    public void A_path_reaches_the_side_into_which_either_of_its_gains_leads(double ll, double lr, double rl, double rr, bool left, bool right)
+    {
+        var gain = new Gain2x2(ll, lr, rl, rr);
+        Assert.Equal((left, right, !left && !right), (gain.ReachesLeft, gain.ReachesRight, gain.IsZero));
+    }
+
     [Fact]
     public void Balance_turns_only_the_far_side_down()
     {

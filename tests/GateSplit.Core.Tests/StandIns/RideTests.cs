@@ -73,6 +73,41 @@ public sealed class RideTests : IDisposable
         Assert.Equal(-10 * Math.Log10(1 + Math.Pow(2000 / hertz, 4)), 10 * Math.Log10(Energy(ridden) / Energy(plain)), 0.2);
     }
 
+    [Theory]
+    [InlineData(RideControl.Filter)]
+    [InlineData(RideControl.Level)]
+    [InlineData(RideControl.Mute)]
+    public void Each_side_of_a_stereo_element_is_ridden_by_itself(RideControl control)
+    {
+        var random = new Random(4);
+        float[] Noise() => [.. Enumerable.Range(0, 6000).Select(_ => (float)(random.NextDouble() - 0.5))];
+        var (left, right) = (Noise(), Noise());
+        var element = new ElementId("hit");
+        var points = control switch { RideControl.Filter => new[] { new RidePoint(1, 300), new RidePoint(1.05, 4000) }, RideControl.Level => [new RidePoint(1, -3), new RidePoint(1.05, -20)], _ => [new RidePoint(1.01, 1)] };
+        var curve = new RideCurve(new Ride(new ElementRef(new UnitId("u1"), element), control, [.. points]), Hits().Song, 48000);
+        var chart = new ChartElement(element, "Hit", Family.Snare, ElementKind.Voice, Width.Stereo);
+
+        (float[] Left, float[] Right) Ridden(float[] l, float[] r)
+        {
+            var ridden = Core.StandIns.Ridden.Of(chart, new Dictionary<(ElementId, RideControl), RideCurve> { [(element, control)] = curve }, 48000)!;
+            var (left, right) = (new List<float>(), new List<float>());
+            for (var at = 0; at < l.Length; at += 1000)
+            {
+                var (partL, partR) = (l[at..(at + 1000)], r.Length == 0 ? [] : r[at..(at + 1000)]);
+                ridden.Process(at, partL, partR);
+                left.AddRange(control == RideControl.Level ? ridden.AfterFader(0, 1000).ToArray() : partL);
+                right.AddRange(r.Length > 0 && control == RideControl.Level ? ridden.AfterFader(1, 1000).ToArray() : partR);
+            }
+
+            return ([.. left], [.. right]);
+        }
+
+        var both = Ridden(left, right);
+        Assert.Equal(Ridden(left, []).Left, both.Left);
+        Assert.Equal(Ridden(right, []).Left, both.Right);
+        Assert.NotEqual(left, both.Left);
+    }
+
     [Fact]
     public void A_frequency_moves_evenly_in_octaves()
     {
