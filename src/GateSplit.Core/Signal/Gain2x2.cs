@@ -50,13 +50,13 @@ public readonly record struct Gain2x2(double LL, double LR, double RL, double RR
     /// <param name="pan">Where to.</param>
     public static Gain2x2 Panned(Pan pan)
     {
-        if (pan.Value is -1 or 1)
-        {
-            return new Gain2x2(pan.Value < 0 ? 1 : 0, 0, pan.Value > 0 ? 1 : 0, 0);
-        }
-
         var theta = (pan.Value + 1) * Math.PI / 4;
-        return new Gain2x2(Math.Cos(theta), 0, Math.Sin(theta), 0);
+        return pan.Value switch
+        {
+            -1 => new Gain2x2(1, 0, 0, 0),
+            1 => new Gain2x2(0, 0, 1, 0),
+            _ => new Gain2x2(Math.Cos(theta), 0, Math.Sin(theta), 0),
+        };
     }
 
     /// <summary>The balance of a pair: the far side is turned down, the near side stays.</summary>

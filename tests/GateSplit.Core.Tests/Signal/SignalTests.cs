@@ -1,6 +1,7 @@
 using CsCheck;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
@@ -43,6 +44,45 @@ public sealed class SignalTests
     {
         var gain = new Gain2x2(ll, lr, rl, rr);
         Assert.Equal((left, right, !left && !right), (gain.ReachesLeft, gain.ReachesRight, gain.IsZero));
+    }
+
+    [Fact]
+    public void A_pair_passes_unchanged_or_half_of_each_side_into_one_channel()
+    {
+        Assert.Equal(new Gain2x2(1, 0, 0, 1), Gain2x2.Unity);
+        Assert.Equal(new Gain2x2(0.5, 0.5, 0, 0), Gain2x2.SumToMono);
+    }
+
+    [Fact]
+    public void What_feeds_a_track_over_buses_is_found_to_the_first_and_nothing_else()
+    {
+        // One feeds two, two feeds three; four is fed by three and five by nobody.
+        var split = Sessions.Drums.Split;
+        InputRef At(int channel) => new(new BankId("buses"), channel);
+        split = split.With(split.Tracks[0] with { Bus = At(1) }).With(split.Tracks[1] with { Input = At(1), Bus = At(2) })
+            .With(split.Tracks[2] with { Input = At(2), Bus = At(3) }).With(split.Tracks[3] with { Input = At(3) });
+        var ids = split.Tracks.Select(t => t.Id).ToList();
+        var signal = SplitSignal.Of(split);
+        Assert.Equal(ids[..3].ToHashSet(), signal.WithFeeding([ids[2]]));
+        Assert.Equal([ids[0]], signal.WithFeeding([ids[0]]));
+        Assert.Equal(new[] { ids[0], ids[1], ids[4] }.ToHashSet(), signal.WithFeeding([ids[1], ids[4]]));
+    }
+
+    [Fact]
+    public void A_return_sounds_where_something_that_sounds_is_sent_to_it()
+    {
+        // The only note is the hat's; in the kit it sends to the hall unless its send is taken away, the room has none.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        writer.Hold(10, 36, 100, 0, 0.25);
+        var song = Song.Of(writer.ToFile("One", 1));
+        var kick = Kit.Units[0].Chart.Voices.First(v => v.Plays(10, 36)).Id;
+        var own = Kit.Units[0].Chart.Elements.Where(e => e.Hears.Any(h => !h.Bleed && h.VoiceId == kick)).Select(e => e.Id).ToHashSet();
+        Split WithSends(Func<UnitElement, bool> sends) => Kit.With(Kit.Units[0] with { Elements = [.. Kit.Units[0].Elements.Select(e => e with { SendDb = new Decibels(sends(e) ? -6 : -120), Muted = e.Muted || (!sends(e) && own.Contains(e.ElementId)) })] });
+        var hall = Sessions.Element(Kit, "hall");
+        Assert.Contains(hall, Sounding.Elements(WithSends(e => own.Contains(e.ElementId)), song));
+
+        // What is muted sends nothing; what does not sound sends nothing that is heard.
+        Assert.DoesNotContain(hall, Sounding.Elements(WithSends(e => !own.Contains(e.ElementId)), song));
     }
 
     [Fact]
