@@ -21,8 +21,7 @@ public sealed class AccessibilityTests(DemoApp demo)
                 browser.Open("/sessions/1/print");
                 return browser.All(".take-track").Count == 12;
             },
-            "the demo take is printed",
-            TimeSpan.FromSeconds(90));
+            "the demo take is printed");
         browser.Driver.ExecuteScript($"localStorage.setItem('theme', '{theme}')");
         var axe = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "lib/axe.min.js"));
         foreach (var path in Paths)

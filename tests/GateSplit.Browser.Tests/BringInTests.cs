@@ -8,7 +8,7 @@ public sealed class BringInTests
     [Fact]
     public async Task Several_files_are_sent_shown_and_cut()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         var folder = Directory.CreateTempSubdirectory("gate-split-bring-").FullName;
         try
         {
@@ -22,10 +22,10 @@ public sealed class BringInTests
             browser.Open("/sessions/2/print");
             browser.Find("#recording").SendKeys(string.Join('\n', files));
             browser.Button("Bring them in").Click();
-            browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown", TimeSpan.FromSeconds(30));
+            browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
             Assert.Contains("3 files, 3 of 13 armed tracks found", browser.Text);
             browser.Button("Cut and keep as a take").Click();
-            browser.WaitUntil(() => browser.All(".take-track").Count == 3, "the take is there", TimeSpan.FromSeconds(60));
+            browser.WaitUntil(() => browser.All(".take-track").Count == 3, "the take is there");
             Assert.Equal(["Kick", "Snare", "Low tom"], browser.All(".take-name").Select(n => n.Text));
             Assert.Empty(browser.Complaints);
         }

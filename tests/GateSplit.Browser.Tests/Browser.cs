@@ -7,7 +7,7 @@ namespace GateSplit.Browser.Tests;
 /// <summary>Headless Chromium with waits in words.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(5);
     private readonly string _profile = Directory.CreateTempSubdirectory("gate-split-chromium-").FullName;
     private readonly ChromeDriver _driver;
     private readonly Uri _home;
@@ -68,7 +68,7 @@ public sealed class Browser : IDisposable
     public string Text => Once(() => _driver.FindElement(By.TagName("body")).Text);
 
     /// <summary>Waits until something holds.</summary>
-    public void WaitUntil(Func<bool> condition, string what, TimeSpan? patience = null) => Until(() => condition() ? "yes" : null, what, patience);
+    public void WaitUntil(Func<bool> condition, string what) => Until(() => condition() ? "yes" : null, what);
 
     /// <summary>Presses keys where the focus is.</summary>
     public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(_driver).SendKeys(keys).Perform();
@@ -92,10 +92,10 @@ public sealed class Browser : IDisposable
         }
     }
 
-    private T Until<T>(Func<T?> find, string what, TimeSpan? patience = null)
+    private T Until<T>(Func<T?> find, string what)
         where T : class
     {
-        var wait = new WebDriverWait(_driver, patience ?? Patience) { Message = $"waited until {what}", PollingInterval = TimeSpan.FromMilliseconds(80) };
+        var wait = new WebDriverWait(_driver, Patience) { Message = $"waited until {what}", PollingInterval = TimeSpan.FromMilliseconds(80) };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
         return wait.Until(_ => find())!;
     }

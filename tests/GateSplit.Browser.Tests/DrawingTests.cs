@@ -10,7 +10,7 @@ public sealed class DrawingTests
     [Fact]
     public async Task Several_are_chosen_and_cables_and_inputs_are_dragged()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/sessions/3/split");
         var actions = new Actions(browser.Driver);

@@ -12,7 +12,7 @@ public sealed class KeyboardTests
     [Fact]
     public async Task Keys_alone_go_the_whole_path()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/");
         TabTo(browser, "a[href='/sessions/2/split']");
@@ -43,7 +43,7 @@ public sealed class KeyboardTests
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/print", StringComparison.Ordinal), "the print page is there");
         TabTo(browser, "#start");
         browser.Press(Keys.Enter);
-        browser.WaitUntil(() => browser.All(".take-track").Count > 0, "the take is there", TimeSpan.FromSeconds(90));
+        browser.WaitUntil(() => browser.All(".take-track").Count > 0, "the take is there");
         browser.Press(Keys.Space);
         browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it plays");
         browser.Press(Keys.Space);
@@ -53,14 +53,14 @@ public sealed class KeyboardTests
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/handoff", StringComparison.Ordinal), "the handoff page is there");
         TabTo(browser, "#download");
         browser.Press(Keys.Enter);
-        browser.WaitUntil(() => File.Exists(Path.Combine(browser.Downloads, "Fog Signal take 1.zip")), "the zip is downloaded", TimeSpan.FromSeconds(60));
+        browser.WaitUntil(() => File.Exists(Path.Combine(browser.Downloads, "Fog Signal take 1.zip")), "the zip is downloaded");
         Assert.Empty(browser.Complaints);
     }
 
     [Fact]
     public async Task Without_script_a_line_is_assigned_by_its_form()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port, script: false);
         browser.Open("/sessions/2/split");
         var select = browser.Find("#lines select[aria-label='Input of Clap']");

@@ -9,7 +9,7 @@ public sealed class LineCheckTests
     [Fact]
     public async Task Two_crossed_cables_are_found_and_put_right()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/sessions/3/line-check");
 
@@ -21,7 +21,7 @@ public sealed class LineCheckTests
         browser.WaitUntil(() => browser.Text.Contains("1 pair crossed"), "the cables are crossed");
 
         browser.Find("#walk-all").Click();
-        browser.WaitUntil(() => browser.All("#walked").Count > 0, "all lines are walked", TimeSpan.FromSeconds(60));
+        browser.WaitUntil(() => browser.All("#walked").Count > 0, "all lines are walked");
         Assert.StartsWith("4 lines of 9 are not as the split says", browser.Find("#walked").Text, StringComparison.Ordinal); // two in each pass
         Assert.Equal(4, browser.All(".walk-list li").Count);
         Assert.Equal(4, browser.All("#walk-table tr.walk-bad").Count);
@@ -42,7 +42,7 @@ public sealed class LineCheckTests
         browser.All("button").Single(b => b.Text.EndsWith("right", StringComparison.Ordinal) && b.Text.StartsWith("Put", StringComparison.Ordinal)).SendKeys(Keys.Enter);
         browser.WaitUntil(() => browser.Text.Contains("as they should be"), "the cables are right again");
         browser.Find("#walk-all").Click();
-        browser.WaitUntil(() => browser.All("#walked.walk-good-text").Count > 0, "every line arrives where it should", TimeSpan.FromSeconds(60));
+        browser.WaitUntil(() => browser.All("#walked.walk-good-text").Count > 0, "every line arrives where it should");
 
         // By keys: it is right, go on; go on without a tick.
         var first = browser.Find("#line-title").Text;

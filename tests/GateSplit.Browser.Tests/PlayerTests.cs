@@ -45,7 +45,7 @@ public sealed class PlayerTests(DemoApp demo)
     {
         using var browser = new Browser(demo.App.Port);
         browser.Open("/");
-        browser.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(20);
+        browser.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(2);
         var json = (string)browser.Driver.ExecuteAsyncScript(Mix, [gains.Select(g => new[] { g, g }).ToArray()])!;
         return System.Text.Json.JsonSerializer.Deserialize<string[][]>(json)!;
     }

@@ -11,10 +11,10 @@ public sealed class RideTests
     [Fact]
     public async Task A_filter_is_opened_by_hand_and_the_file_opens_with_it()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/sessions/1/print");
-        browser.WaitUntil(() => browser.All(".take-track").Count == 12, "the demo take is printed", TimeSpan.FromSeconds(60));
+        browser.WaitUntil(() => browser.All(".take-track").Count == 12, "the demo take is printed");
         browser.Driver.ExecuteScript("document.getElementById('pass-bars').closest('details').open = true");
         browser.Find("#pass-bars").Clear();
         browser.Find("#pass-bars").SendKeys("3");
@@ -36,7 +36,7 @@ public sealed class RideTests
             new Actions(browser.Driver).MoveToElement(area, 0, (int)(height * (0.48 - 0.96 * share))).Perform();
         }
 
-        browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") is null, "the take has ended", TimeSpan.FromSeconds(30));
+        browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") is null, "the take has ended");
         Assert.True(browser.Find("#points").GetAttribute("value")!.Split(',').Length > 8);
         browser.Button("Keep the ride").Click();
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the filter of Hat", "the ride is kept");
@@ -55,11 +55,11 @@ public sealed class RideTests
     private static void Print(Browser browser, int take)
     {
         browser.Button("Print 12 tracks").Click();
-        browser.WaitUntil(() => browser.Text.Contains($"Take {take}") && browser.All(".take-track").Count == 12, $"take {take} is there", TimeSpan.FromSeconds(60));
+        browser.WaitUntil(() => browser.Text.Contains($"Take {take}") && browser.All(".take-track").Count == 12, $"take {take} is there");
     }
 
     /// <summary>The sum of the differences from sample to sample, which grows with the frequency.</summary>
-    private static double Brightness(TestApp app, Browser browser, int take, double from, double to)
+    private static double Brightness(IRunningApp app, Browser browser, int take, double from, double to)
     {
         browser.Open($"/sessions/1/print?take={take}");
         var hash = browser.Find(".take-track[data-name='Hat']").GetAttribute("data-hash")!;

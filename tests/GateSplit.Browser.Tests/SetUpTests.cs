@@ -11,7 +11,7 @@ public sealed class SetUpTests
     [Fact]
     public async Task A_groovebox_with_an_external_input_in_at_most_twelve_actions()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var browser = new Browser(app.Port);
         browser.Open("/");
         Do(() => browser.Find("#new-name").SendKeys("Relief Boat"));
@@ -47,7 +47,7 @@ public sealed class SetUpTests
     [Fact]
     public async Task A_drum_synth_with_shared_voices_and_a_main_that_carries_only_effects()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var browser = new Browser(app.Port);
         browser.Open("/");
         Do(() => browser.Find("#new-name").SendKeys("Ten pads"));
@@ -79,7 +79,7 @@ public sealed class SetUpTests
     [Fact]
     public async Task One_click_switches_to_night_on_the_split_as_well()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/sessions/2/split");
         var before = browser.Find("html").GetAttribute("data-bs-theme");

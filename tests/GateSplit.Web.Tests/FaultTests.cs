@@ -56,7 +56,7 @@ public sealed class FaultTests
     [Fact]
     public async Task Stopped_by_its_button_it_keeps_what_was_recorded_until_then()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         var path = await LongSession(visitor);
         await visitor.Send("#start");

@@ -14,7 +14,7 @@ public sealed class GatePageTests
     [Fact]
     public async Task Two_windows_on_one_chart_lose_nothing_and_are_told()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var one = new Visitor(app);
         using var two = new Visitor(app);
         await one.Get("/shelf/mudlark-nine");
@@ -40,7 +40,7 @@ public sealed class GatePageTests
     [Fact]
     public async Task Nonsense_in_a_form_changes_nothing_and_is_told()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         var path = await visitor.NewSession("Gate", "mudlark-nine") + "/split";
         await visitor.Get(path + "?line=element:u1/kick");
@@ -68,7 +68,7 @@ public sealed class GatePageTests
     [Fact]
     public async Task A_row_that_nobody_can_read_is_told_where_it_stands_and_harms_no_other_page()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         var good = await visitor.NewSession("Good", "mudlark-nine");
         string bad;

@@ -18,7 +18,7 @@ public sealed class LiveTests
     [Fact]
     public async Task A_session_is_sent_as_it_sounds_a_little_ahead_of_what_was_played_and_edits_and_hands_are_heard()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
         using var listener = await Listener.Open(app, $"/sessions/2/live?ear={Uri.EscapeDataString(Bass)}&bar=3&click=Off");
         var room = new LiveRig(FogSignal.Session.Split, Song.Of(FogSignal.Session.Song), Ear.Parse(Bass), startBar: 3);
@@ -67,7 +67,7 @@ public sealed class LiveTests
     [Fact]
     public async Task It_ends_with_the_pass_and_other_origins_get_nothing()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using (var listener = await Listener.Open(app, "/sessions/2/live?ear=mix&bar=16&click=CountIn"))
         {
             await listener.PlayUntil(l => l.Said.Count > 0);
@@ -84,7 +84,7 @@ public sealed class LiveTests
     [Fact]
     public async Task A_session_that_howls_is_not_played_and_the_reason_is_said()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
 
         // The track that records the looped-back pair is sent to the pair itself.
@@ -137,7 +137,7 @@ public sealed class LiveTests
         /// <summary>What was said between the blocks.</summary>
         public List<string> Said { get; } = [];
 
-        public static async Task<Listener> Open(TestApp app, string path, string? origin = null)
+        public static async Task<Listener> Open(IRunningApp app, string path, string? origin = null)
         {
             var listener = new Listener();
             listener._socket.Options.SetRequestHeader("Origin", origin ?? $"http://127.0.0.1:{app.Port}");
@@ -175,7 +175,7 @@ public sealed class LiveTests
 
         private async Task Next()
         {
-            var received = await (_receiving ?? _socket.ReceiveAsync(_buffer, CancellationToken.None)).WaitAsync(TimeSpan.FromMinutes(1));
+            var received = await (_receiving ?? _socket.ReceiveAsync(_buffer, CancellationToken.None)).WaitAsync(TimeSpan.FromMinutes(5));
             _receiving = null;
             Assert.True(received.EndOfMessage);
             if (received.MessageType == WebSocketMessageType.Text)

@@ -13,7 +13,7 @@ public sealed class ShelfPageTests
     [Fact]
     public async Task A_chart_of_ones_own_is_changed_field_by_field()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         await visitor.Get("/shelf");
         await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Sail Loft", ["elements"] = "2" });
@@ -49,7 +49,7 @@ public sealed class ShelfPageTests
     [Fact]
     public async Task Effects_of_a_chart_are_set_by_forms_and_what_cannot_be_is_told()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         await visitor.Get("/shelf/heron-ten");
         await visitor.Send("form[action*='Copy']");
@@ -93,7 +93,7 @@ public sealed class ShelfPageTests
     [Fact]
     public async Task A_chart_from_nothing_is_changed_exported_deleted_and_brought_in_again()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         await visitor.Get("/shelf");
         Assert.Equal(10, visitor.Page.QuerySelectorAll("tbody tr").Length);
@@ -122,7 +122,7 @@ public sealed class ShelfPageTests
     [Fact]
     public async Task What_is_no_chart_is_told_and_a_shipped_chart_is_only_copied()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         await visitor.Get("/shelf");
         await visitor.Send("#chart-file", null, ("song.mid", "MThd"u8.ToArray()));
@@ -149,7 +149,7 @@ public sealed class ShelfPageTests
     [Fact]
     public async Task A_session_keeps_its_copy_until_it_is_updated()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         await visitor.Get("/shelf");
         await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Loft", ["elements"] = "2" });

@@ -8,7 +8,7 @@ public sealed class SourcesPageTests
     [Fact]
     public async Task A_groovebox_is_added_restarted_and_checked()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         var path = await NewSession(visitor, "mudlark-nine");
         await visitor.Get(path + "sources");
@@ -30,7 +30,7 @@ public sealed class SourcesPageTests
     [Fact]
     public async Task Groups_and_declared_outputs_are_set_here()
     {
-        await using var app = await TestApp.Start(demo: false);
+        await using var app = await PageApp.Start(demo: false);
         using var visitor = new Visitor(app);
         var path = await NewSession(visitor, "tansy-grid");
         await visitor.Get(path + "sources");
@@ -52,7 +52,7 @@ public sealed class SourcesPageTests
     [Fact]
     public async Task A_finding_is_accepted_as_meant_and_the_history_leads_back()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
         await visitor.Get("/sessions/2/split");
         Assert.Contains("7 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
@@ -74,7 +74,7 @@ public sealed class SourcesPageTests
     [Fact]
     public async Task Many_tracks_are_changed_in_one_action_and_undone_in_one()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
         await visitor.Get("/sessions/1/split");
         await visitor.Send("#bulk", new Dictionary<string, string> { ["act"] = "disarm" });

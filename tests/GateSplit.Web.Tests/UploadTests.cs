@@ -50,7 +50,7 @@ public sealed class UploadTests
     [Fact]
     public async Task The_protocol_is_kept_to_and_strangers_are_refused()
     {
-        await using var app = await TestApp.Start();
+        await using var app = await PageApp.Start();
         using var client = await Client.Of(app);
         using (var options = await app.Http.SendAsync(new HttpRequestMessage(HttpMethod.Options, "/sessions/1/uploads")))
         {
@@ -99,12 +99,12 @@ public sealed class UploadTests
         header.Write(bytes.Length - 44);
     }
 
-    private sealed class Client(TestApp app) : IDisposable
+    private sealed class Client(IRunningApp app) : IDisposable
     {
         private readonly HttpClient _http = new(new HttpClientHandler()) { BaseAddress = app.Http.BaseAddress };
         private string _token = "";
 
-        public static async Task<Client> Of(TestApp app)
+        public static async Task<Client> Of(IRunningApp app)
         {
             var client = new Client(app);
             await client.Renew();

@@ -8,12 +8,14 @@ namespace GateSplit.Web.Tests;
 
 /// <summary>Somebody with a browser without script: reads pages and sends their forms.</summary>
 /// <param name="app">The application.</param>
-public sealed class Visitor(TestApp app) : IDisposable
+public sealed class Visitor(IRunningApp app) : IDisposable
 {
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(5);
+
     private readonly HttpClient _http = new(new HttpClientHandler { CookieContainer = new CookieContainer() })
     {
         BaseAddress = new Uri($"http://127.0.0.1:{app.Port}"),
-        Timeout = TimeSpan.FromMinutes(3),
+        Timeout = Patience,
     };
 
     /// <summary>The page seen last.</summary>
@@ -89,17 +91,15 @@ public sealed class Visitor(TestApp app) : IDisposable
     /// <summary>Loads a page again and again until something holds.</summary>
     public async Task WaitFor(string path, Func<IDocument, bool> condition, string what)
     {
-        for (var tries = 0; tries < 400; tries++)
+        for (var end = DateTime.UtcNow + Patience; !condition(await Get(path));)
         {
-            if (condition(await Get(path)))
+            if (DateTime.UtcNow > end)
             {
-                return;
+                throw new TimeoutException($"Waited until {what}; the page says: {Text}");
             }
 
             await Task.Delay(150);
         }
-
-        throw new TimeoutException($"Waited until {what}; the page says: {Text}");
     }
 
     public void Dispose() => _http.Dispose();

@@ -5,7 +5,7 @@ using System.Net.Sockets;
 namespace GateSplit.Tests.Shared;
 
 /// <summary>The real application as a process of its own, on a free port, with its own database and folder.</summary>
-public sealed class TestApp : IAsyncDisposable
+public sealed class TestApp : IRunningApp
 {
     private readonly TestDatabase _database = new();
     private readonly string _folder;
@@ -19,19 +19,19 @@ public sealed class TestApp : IAsyncDisposable
         _folder = folder ?? Directory.CreateTempSubdirectory("gate-split-app-").FullName;
         _connectionString = connection?.Invoke(_database.ConnectionString) ?? _database.ConnectionString;
         Port = FreePort();
-        Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{Port}"), Timeout = TimeSpan.FromMinutes(2) };
+        Http = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{Port}"), Timeout = TimeSpan.FromMinutes(5) };
     }
 
-    /// <summary>Where it listens.</summary>
+    /// <inheritdoc/>
     public int Port { get; }
 
-    /// <summary>A client for it.</summary>
+    /// <inheritdoc/>
     public HttpClient Http { get; }
 
-    /// <summary>Its database.</summary>
+    /// <inheritdoc/>
     public string ConnectionString => _database.ConnectionString;
 
-    /// <summary>Its folder.</summary>
+    /// <inheritdoc/>
     public string Folder => _folder;
 
     /// <summary>Starts it.</summary>
@@ -76,7 +76,7 @@ public sealed class TestApp : IAsyncDisposable
         _process.ErrorDataReceived += (_, line) => Keep(said, line.Data);
         _process.BeginOutputReadLine();
         _process.BeginErrorReadLine();
-        for (var tries = 0; tries < 600; tries++)
+        for (var tries = 0; tries < 3000; tries++)
         {
             if (_process.HasExited)
             {

@@ -3,7 +3,7 @@ namespace GateSplit.Tests.Shared;
 /// <summary>Waits for what other processes do.</summary>
 public static class Waiting
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(3);
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(5);
 
     /// <summary>Waits until something holds.</summary>
     /// <param name="condition">What.</param>

@@ -21,6 +21,7 @@ public static class GateSplitApp
     {
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions
         {
+            ApplicationName = typeof(GateSplitApp).Assembly.GetName().Name,
             ContentRootPath = AppContext.BaseDirectory,
             WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
         });

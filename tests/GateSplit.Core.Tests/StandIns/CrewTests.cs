@@ -25,7 +25,7 @@ public sealed class CrewTests
     {
         using var crew = new Crew(2);
         using var both = new Barrier(2); // one alone would wait for ever
-        crew.Do(2, _ => Assert.True(both.SignalAndWait(TimeSpan.FromSeconds(30))));
+        crew.Do(2, _ => Assert.True(both.SignalAndWait(TimeSpan.FromMinutes(5))));
     }
 
     [Theory]

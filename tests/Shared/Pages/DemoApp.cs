@@ -8,10 +8,10 @@ namespace GateSplit.Tests.Shared;
 public sealed class DemoApp : IAsyncLifetime
 {
     /// <summary>The application.</summary>
-    public TestApp App { get; private set; } = null!;
+    public PageApp App { get; private set; } = null!;
 
     /// <inheritdoc/>
-    public async ValueTask InitializeAsync() => App = await TestApp.Start();
+    public async ValueTask InitializeAsync() => App = await PageApp.Start();
 
     /// <inheritdoc/>
     public ValueTask DisposeAsync() => App.DisposeAsync();
