@@ -54,6 +54,28 @@ public sealed class SignalTests
     }
 
     [Fact]
+    public void A_pair_is_one_feed_of_both_sides_and_a_port_that_arrives_late_besides_is_another()
+    {
+        var room = Sessions.TrackOf(Kit, "Room");
+        Assert.Equal((11, Gain2x2.Unity), SplitSignal.Of(Kit).Into(room.Id).Select(f => (f.Port, f.Gain)).Single());
+        var across = Sessions.After(Kit, new SetTrackInput(room.Id, room.Input! with { Channel = room.Input.Channel + 1 })); // right of 11, left of 12
+        Assert.Equal([(11, new Gain2x2(0, 1, 0, 0)), (12, new Gain2x2(0, 0, 1, 0))], SplitSignal.Of(across).Into(room.Id).Select(f => (f.Port, f.Gain)));
+        var halves = Kit with { Cables = [new Cable(new UnitId("u1"), 21, new InputRef(new BankId("in1"), 1)), new Cable(new UnitId("u1"), 21, new InputRef(new BankId("in1"), 2))], Banks = Kit.Banks.Add(new Bank(new BankId("in1"), "Socket", BankKind.Analog, 2, null)) };
+        Assert.Equal([(11, new Gain2x2(1, 0, 1, 0))], SplitSignal.Of(halves.With(room with { Input = new InputRef(new BankId("in1"), 1) })).Into(room.Id).Select(f => (f.Port, f.Gain)));
+    }
+
+    [Fact]
+    public void A_loop_is_told_in_the_order_of_the_sound_and_without_what_hangs_on_it()
+    {
+        TrackId[] t = [.. Enumerable.Range(1, 5).Select(n => new TrackId(n))];
+
+        // Three hear each other in a circle; the first also feeds two that do not.
+        Assert.Equal([t[0], t[1], t[2]], Assert.Single(LoopFinder.Find([.. t], [(t[0], t[3]), (t[0], t[1]), (t[3], t[4]), (t[1], t[2]), (t[2], t[0])])));
+        Assert.Equal([t[1]], Assert.Single(LoopFinder.Find([.. t], [(t[0], t[1]), (t[1], t[1]), (t[1], t[2])])));
+        Assert.Equal([[t[0], t[1]], [t[3], t[4]]], LoopFinder.Find([.. t], [(t[4], t[3]), (t[3], t[4]), (t[1], t[0]), (t[0], t[1]), (t[1], t[3])]).OrderBy(l => l[0].Number).Select(l => l.ToArray()));
+    }
+
+    [Fact]
     public void What_feeds_a_track_over_buses_is_found_to_the_first_and_nothing_else()
     {
         // One feeds two, two feeds three; four is fed by three and five by nobody.

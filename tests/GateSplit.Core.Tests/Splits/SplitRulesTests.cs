@@ -101,6 +101,63 @@ public sealed class SplitRulesTests
             Pass("48001 Hz", p => p with { SampleRate = 48001 }, "sampleRate");
             Pass("a target of 0.1", p => p with { TargetPeakDb = new Decibels(0.1) }, "targetPeakDb");
             Pass("no bytes a second", p => p with { DiskBytesPerSecond = 0 }, "diskBytesPerSecond");
+            foreach (var (ms, latency, offset, drift, jitter) in new[] { (-2000.1, false, false, false, false), (-2000, false, true, false, false), (-500.1, false, true, false, false), (-500, false, true, true, false), (-0.1, false, true, true, false), (0, true, true, true, true), (20, true, true, true, true), (20.1, true, true, true, false), (500, true, true, true, false), (500.1, false, true, false, false), (2000, false, true, false, false), (2000.1, false, false, false, false) })
+            {
+                Unit($"latency {ms}", u => u with { Simulated = u.Simulated with { LatencyMs = ms } }, latency ? null : "simulated");
+                Unit($"offset {ms}", u => u with { Simulated = u.Simulated with { OffsetMs = ms } }, offset ? null : "simulated");
+                Unit($"drift {ms}", u => u with { Simulated = u.Simulated with { DriftPpm = ms } }, drift ? null : "simulated");
+                Unit($"jitter {ms}", u => u with { Simulated = u.Simulated with { JitterMs = ms } }, jitter ? null : "simulated");
+            }
+
+            foreach (var (value, tune, decay, level) in new[] { (-60.1, false, false, false), (-60, false, false, true), (-24.1, false, false, true), (-24, true, false, true), (0.09, true, false, true), (0.1, true, true, true), (4, true, true, true), (4.1, true, false, true), (12, true, false, true), (12.1, true, false, false), (24, true, false, false), (24.1, false, false, false) })
+            {
+                Unit($"tune {value}", u => u with { Voices = u.Voices.SetItem(0, u.Voices[0] with { TuneSemitones = value }) }, tune ? null : "voices[0]");
+                Unit($"decay {value}", u => u with { Voices = u.Voices.SetItem(0, u.Voices[0] with { DecayScale = value }) }, decay ? null : "voices[0]");
+                Unit($"voice level {value}", u => u with { Voices = u.Voices.SetItem(0, u.Voices[0] with { LevelDb = new Decibels(value) }) }, level ? null : "voices[0]");
+            }
+
+            foreach (var (value, db, drive, noise) in new[] { (-140.1, false, false, false), (-140, false, false, true), (-60.1, false, false, true), (-60, true, false, true), (-30, true, false, true), (-29.9, true, false, false), (-0.1, true, false, false), (0, true, true, false), (10, true, true, false), (10.1, true, false, false), (30, true, false, false), (30.1, false, false, false) })
+            {
+                Bank($"outboard of {value}", b => b with { Kind = BankKind.Loopback, OutboardDb = new Decibels(value) }, db ? null : "outboardDb");
+                Bank($"outboard driven by {value}", b => b with { Kind = BankKind.Loopback, OutboardDrive = value }, drive ? null : "outboardDb");
+                Bank($"outboard noise of {value}", b => b with { Kind = BankKind.Loopback, OutboardNoiseDb = new Decibels(value) }, noise ? null : "outboardNoiseDb");
+            }
+
+            Bank("a drive on sockets", b => b with { OutboardDrive = 1 }, "outboardDb");
+            Bank("noise on sockets", b => b with { OutboardNoiseDb = new Decibels(-60) }, "outboardNoiseDb");
+            Bank("256 inputs", b => b with { Count = 256 }, null);
+            Bank("257 inputs", b => b with { Count = 257 }, "count");
+            Bank("input 0 off", b => b with { Off = [0] }, "off");
+            Bank("the first input off", b => b with { Off = [1] }, null);
+            Bank("a label of 40", b => b with { Label = new string('x', 40) }, null);
+            Bank("a delay of 48000", b => b with { DelaySamples = 48_000 }, null);
+            Bank("a delay of 48001", b => b with { DelaySamples = 48_001 }, "delaySamples");
+            Bank("a width of its own", b => b with { Widths = (InputWidths)40 }, "");
+            Pass("1 bar", p => p with { LengthBars = 1, StartBar = 1 }, null);
+            Pass("from bar 0", p => p with { StartBar = 0 }, "startBar");
+            foreach (var (number, countIn, settle) in new[] { (-1, false, false), (0, true, true), (4, true, true), (5, false, true), (8, false, true), (9, false, false) })
+            {
+                Pass($"{number} bars counted in", p => p with { CountInBars = number }, countIn ? null : "countInBars");
+                Pass($"{number} rounds to settle", p => p with { SettleLoops = number }, settle ? null : "settleLoops");
+            }
+
+            Pass("a tail of -0.1", p => p with { TailSeconds = -0.1 }, "tailSeconds");
+            Pass("a tail of 0", p => p with { TailSeconds = 0 }, null);
+            Pass("a tail of 60", p => p with { TailSeconds = 60 }, null);
+            Pass("a target of 0", p => p with { TargetPeakDb = new Decibels(0) }, null);
+            Pass("a target of -40", p => p with { TargetPeakDb = new Decibels(-40) }, null);
+            Pass("a target of -40.1", p => p with { TargetPeakDb = new Decibels(-40.1) }, "targetPeakDb");
+            Pass("a byte a second", p => p with { DiskBytesPerSecond = 1, InterfaceBytesPerSecond = 1 }, null);
+            Pass("no bytes a second over the interface", p => p with { InterfaceBytesPerSecond = 0 }, "diskBytesPerSecond");
+            Rig("latency of -1", i => i with { LatencySamples = -1 }, "");
+            Rig("latency of 10000", i => i with { LatencySamples = 10_000 }, null);
+            Rig("latency of 10001", i => i with { LatencySamples = 10_001 }, "");
+            Rig("a round trip of -1", i => i with { RoundTripSamples = -1 }, "");
+            Rig("a round trip of 0", i => i with { RoundTripSamples = 0 }, null);
+            Rig("a round trip of 48000", i => i with { RoundTripSamples = 48_000 }, null);
+            Rig("a round trip of 48001", i => i with { RoundTripSamples = 48_001 }, "");
+            Rig("noise of -140", i => i with { NoiseDb = new Decibels(-140) }, null);
+            Rig("noise of -141", i => i with { NoiseDb = new Decibels(-141) }, "");
             Rig("noise of -29", i => i with { NoiseDb = new Decibels(-29) }, "");
             Rig("noise of -30", i => i with { NoiseDb = new Decibels(-30) }, null);
             Rig("a cable crossed with nothing", i => i with { Crossed = [new CrossedInputs(new InputRef(Boat.Banks[0].Id, 1), new InputRef(new BankId("attic"), 1))] }, ".crossed");
@@ -152,6 +209,107 @@ public sealed class SplitRulesTests
         var many = Enumerable.Range(1, 257).Select(n => new Track(new TrackId(n), "T", Width.Mono));
         Assert.Equal("split.tracks", SplitRules.FirstMisfit(Boat with { Tracks = [.. many] })!.Value.Place);
         Assert.Null(SplitRules.FirstMisfit(Boat with { Tracks = [.. many.Take(256)] }));
+    }
+
+    [Theory]
+    [InlineData(RideControl.Level, -60, 12)]
+    [InlineData(RideControl.Send, -60, 12)]
+    [InlineData(RideControl.Filter, 100, 20000)]
+    [InlineData(RideControl.Tune, -24, 24)]
+    [InlineData(RideControl.Decay, 0.1, 4)]
+    [InlineData(RideControl.Mute, 0, 1)]
+    public void A_ride_goes_as_far_as_its_control_and_from_the_first_bar_to_the_end_of_the_longest_pass(RideControl control, double low, double high)
+    {
+        bool Fits(double bar, double value) => SplitRules.FirstMisfit(Boat with { Rides = [new Ride(new ElementRef(Boat.Units[0].Id, Boat.Units[0].Elements[0].ElementId), control, [new RidePoint(bar, value)])] }) is null;
+        Assert.Equal((false, true, true, false), (Fits(1, low - 0.01), Fits(1, low), Fits(1, high), Fits(1, high + 0.01)));
+        Assert.Equal((false, true, true, false), (Fits(0.99, low), Fits(1, low), Fits(2001, low), Fits(2001.01, low)));
+        Assert.False(Fits(double.NaN, low) || Fits(1, double.NaN));
+        Assert.True(Fits(1, Ride.Rest(control)));
+        Assert.Equal(control is RideControl.Filter ? high : control is RideControl.Decay ? 1 : 0, Ride.Rest(control));
+    }
+
+    [Theory]
+    [InlineData(StepKind.Roll, 16)]
+    [InlineData(StepKind.Repeat, 32)]
+    [InlineData(StepKind.Variation, 2000)]
+    public void A_step_begins_before_it_ends_and_has_as_many_strokes_as_its_kind_allows(StepKind kind, int most)
+    {
+        string? Told(double from, double to, int number) =>
+            SplitRules.FirstMisfit(Boat with { Steps = [new PerformedStep(new ElementRef(Boat.Units[0].Id, Boat.Units[0].Elements[0].ElementId), kind, from, to, number)] })?.Place;
+        Assert.Equal(("split.steps[0].number", null, null, "split.steps[0].number"), (Told(1, 2, 0), Told(1, 2, 1), Told(1, 2, most), Told(1, 2, most + 1)));
+        Assert.Equal(("split.steps[0]", null, "split.steps[0]", null, "split.steps[0]"), (Told(0.9, 2, 1), Told(1, 2001, 1), Told(1, 2001.1, 1), Told(1.9, 2, 1), Told(2, 2, 1)));
+    }
+
+    [Fact]
+    public void A_group_of_tracks_and_a_group_of_a_source_have_their_edges_too()
+    {
+        var buses = Boat.Banks.First(b => b.Kind == BankKind.Buses);
+        string? Told(Func<TrackGroup, TrackGroup> change) => SplitRules.FirstMisfit(Boat with { TrackGroups = [change(new TrackGroup(new TrackGroupId("g1"), "Low", true))] })?.Place;
+        Assert.Null(Told(g => g with { Bus = new InputRef(buses.Id, buses.Count - 1), LevelDb = new Decibels(12) }));
+        Assert.Equal("split.trackGroups[0].bus", Told(g => g with { Bus = new InputRef(buses.Id, buses.Count) })); // it is a pair
+        Assert.Equal("split.trackGroups[0].bus", Told(g => g with { Bus = new InputRef(Boat.Banks[0].Id, 1) }));
+        Assert.Equal("split.trackGroups[0].levelDb", Told(g => g with { LevelDb = new Decibels(12.1) }));
+        Assert.Equal("split.trackGroups[0].name", Told(g => g with { Name = " " }));
+        Assert.Null(Told(g => g with { Name = new string('x', 80) }));
+        Assert.Equal("split.trackGroups[0].name", Told(g => g with { Name = new string('x', 81) }));
+        Assert.Equal("split.trackGroups[0].id", Told(g => g with { Id = new TrackGroupId("G 1") }));
+        var grid = Sessions.Laid(TansyGrid.Chart).Split;
+        string? OfUnit(UnitGroup group) => SplitRules.FirstMisfit(grid.With(grid.Units[0] with { Groups = [group] }))?.Place;
+        Assert.Null(OfUnit(new UnitGroup("Group A") { Port = 20, FaderDb = new Decibels(-120) }));
+        Assert.Equal("split.units[0].groups[0].port", OfUnit(new UnitGroup("Group A") { Port = 21 }));
+        Assert.Equal("split.units[0].groups[0].name", OfUnit(new UnitGroup("Group Z")));
+        Assert.Equal("split.units[0].groups[0].faderDb", OfUnit(new UnitGroup("Group A") { FaderDb = new Decibels(-121) }));
+    }
+
+    [Fact]
+    public void What_a_split_answers_of_itself_is_right_at_the_edges()
+    {
+        Assert.Equal(1, (Boat with { Tracks = [.. Boat.Tracks.Select(t => t with { Armed = false })] }).Passes);
+        Assert.Equal(2, Boat.Passes);
+        Assert.Equal("t1", (Boat with { Tracks = [] }).NewTrackId().Value);
+        var sockets = Boat.Banks.First(b => b.Kind == BankKind.Analog);
+        Assert.Equal(
+            (false, true, true, false, true, false),
+            (Boat.Fits(new(sockets.Id, 0), Width.Mono), Boat.Fits(new(sockets.Id, 1), Width.Mono), Boat.Fits(new(sockets.Id, sockets.Count), Width.Mono), Boat.Fits(new(sockets.Id, sockets.Count + 1), Width.Mono), Boat.Fits(new(sockets.Id, sockets.Count - 1), Width.Stereo), Boat.Fits(new(sockets.Id, sockets.Count), Width.Stereo)));
+        Assert.Equal("no input", Boat.InputName(new Track(new TrackId("t9"), "X", Width.Mono)));
+        Assert.Equal("u9/x", Boat.NameOf(new ElementRef(new UnitId("u9"), new ElementId("x"))));
+        var pair = new Track(new TrackId("t9"), "X", Width.Stereo) { Input = new InputRef(sockets.Id, 3) };
+        bool IsOff(int off, Track track) => Boat.With(sockets with { Off = [off] }).IsOff(track);
+        Assert.Equal((false, true, true, false), (IsOff(2, pair), IsOff(3, pair), IsOff(4, pair), IsOff(5, pair)));
+    }
+
+    [Theory]
+    [InlineData("USB", 3, Width.Mono, InputWidths.Any, "USB 3", null)]
+    [InlineData("USB", 3, Width.Stereo, InputWidths.Any, "USB 3-4", null)]
+    [InlineData("USB", 4, Width.Stereo, InputWidths.Any, "USB 4-5", null)]
+    [InlineData("USB", 4, Width.Stereo, InputWidths.PairsFromOdd, "USB 4-5", "odd inputs only")]
+    [InlineData("USB", 4, Width.Mono, InputWidths.PairsFromOdd, "USB 4", null)]
+    [InlineData("USB", 3, Width.Mono, InputWidths.PairsOnly, "USB 3", "only as pairs")]
+    [InlineData("USB", 3, Width.Stereo, InputWidths.PairsOnly, "USB 3-4", null)]
+    [InlineData("USB", 4, Width.Stereo, InputWidths.PairsOnly, "USB 4-5", "odd inputs only")]
+    [InlineData("USB", 0, Width.Mono, InputWidths.Any, "USB 0", "1 to 8")]
+    [InlineData("USB", 8, Width.Mono, InputWidths.Any, "USB 8", null)]
+    [InlineData("USB", 8, Width.Stereo, InputWidths.Any, "USB 8-9", "1 to 8")]
+    public void A_row_names_its_inputs_and_says_which_it_offers(string label, int channel, Width width, InputWidths widths, string name, string? trouble)
+    {
+        var bank = new Bank(new BankId("x"), label, BankKind.Usb, 8, null) { Widths = widths };
+        Assert.Equal(name, bank.InputName(channel, width));
+        Assert.True(trouble is null ? bank.Trouble(channel, width) is null : bank.Trouble(channel, width)!.Contains(trouble, StringComparison.Ordinal), bank.Trouble(channel, width));
+    }
+
+    [Fact]
+    public void References_are_read_as_they_are_written_and_nothing_else_is()
+    {
+        Assert.Equal(new InputRef(new BankId("in1"), 3), InputRef.Read("in1:3"));
+        Assert.All(new[] { null, "", "in1", ":3", "in1:", "in1:x", "in1:3:4" }, text => Assert.Null(InputRef.Read(text)));
+        Assert.Equal(new ElementRef(new UnitId("u1"), new ElementId("a/b")), ElementRef.Read("u1/a/b"));
+        Assert.All(new[] { null, "", "u1", "/x", "u1/" }, text => Assert.Null(ElementRef.Read(text)));
+        Assert.Equal((new InputRef(new BankId("in1"), 3), (int?)2), Cable.ReadPlug("in1:3 2"));
+        Assert.Equal((new InputRef(new BankId("in1"), 3), (int?)null), Cable.ReadPlug("in1:3"));
+        Assert.All(new[] { "", "in1", "in1:3 x", "in1:3 2 1" }, text => Assert.Null(Cable.ReadPlug(text)));
+        Assert.Equal(["in1:3 2", "in1:3"], new[] { (int?)2, null }.Select(pass => new Cable(new UnitId("u1"), 1, new InputRef(new BankId("in1"), 3), pass).Plug));
+        Assert.Equal([new RidePoint(1, 0), new RidePoint(2.5, -6)], RidePoint.ReadAll(" 1 0, 2.5  -6;\n").Value!);
+        Assert.All(new[] { "1", "1 2 3", "x 1", "1 y", "1 2, 3" }, text => Assert.Contains("does not fit", RidePoint.ReadAll(text).Trouble, StringComparison.Ordinal));
     }
 
     [Fact]

@@ -1,0 +1,155 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Checks;
+
+/// <summary>Each check at its edge: where it must stay silent though it is near, and what it says to the letter where it speaks.</summary>
+public sealed class CheckEdgeTests
+{
+    private const string Drums = "mudlark-nine";
+    private const string Kit = "ostler-kit-room";
+    private static readonly UnitId U1 = new("u1");
+    private static readonly BankId Usb = new("b-u1");
+    private static readonly BankId Loop = new("in1");
+
+    public static TheoryData<string, string, Edit[]> Near => new()
+    {
+        { "CountIn", Drums, [new SetClock(U1, ClockMode.Free), NoCountIn(Drums)] },
+        { "CountIn", Kit, [NoCountIn(Kit)] },
+        { "Fader", Kit, [new SetFader(Of("tom1"), new Decibels(0.049))] },
+        { "Fader", Kit, [new SetFader(Of("tom1"), new Decibels(4)), new RemoveTrack(new TrackId("t6"))] },
+        { "Fader", Kit, [new SetFader(Of("tom1"), new Decibels(4)), new SetMuted(Of("tom1"), true)] },
+        { "Fader", Kit, [new SetFader(Of("kick-in"), new Decibels(4))] }, // it leaves by the main mix
+        { "Tail", Drums, [Tail(1.26)] },
+        { "Width", Kit, [new SetPan(Of("hat"), new Pan(-0.58))] },
+        { "Width", Drums, [new SetTrackWidth(new TrackId("t1"), Width.Stereo), new SetTrackInput(new TrackId("t1"), null), new SetBank(Bank(Drums) with { Widths = InputWidths.PairsOnly }), new SetTrackInput(new TrackId("t1"), new InputRef(Usb, 3))] },
+        { "HeardDirectly", Drums, [new SetBank(Bank(Drums) with { HeardDirectly = true }), .. Tracks(Drums).Select(t => new SetMonitor(t, MonitorMode.Never))] },
+        { "InputOff", Drums, [new SwitchInputs(Usb, 3, 3, false), new SetArmed(new TrackId("t1"), false)] },
+        { "InputOff", Drums, [new SwitchInputs(Usb, 2, 2, false)] },
+        { "InputOff", Kit, [new SwitchInputs(Usb, 2, 2, false)] }, // t1 is mono on 1
+        { "NotMonitored", Drums, [new SetMonitor(new TrackId("t1"), MonitorMode.Always)] },
+        { "NotMonitored", Drums, [new SetMonitor(new TrackId("t1"), MonitorMode.Never), new SetArmed(new TrackId("t1"), false)] },
+        { "NotArmed", Drums, [new SetLive(new TrackId("t1"), true)] },
+        { "NotArmed", Kit, [new SetMuted(Of("hat"), true), new SetArmed(new TrackId("t5"), false)] },
+        { "InputTakenTwice", Kit, [new AddTrack(new Track(new TrackId("t90"), "Left", Width.Mono) { Input = new InputRef(Usb, 21) })] },
+        { "InputTakenTwice", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Stereo) { Input = new InputRef(Usb, 21), Armed = false })] },
+        { "FileName", Kit, [new RenameTrack(new TrackId("t1"), "Kick-in (2) #1 'low'")] },
+        { "Crossings", Kit, [new MoveTrack(new TrackId("t1"), 1), new SetArmed(new TrackId("t1"), false)] },
+        { "TrackName", Kit, [new RenameTrack(new TrackId("t1"), "Hats")] },
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new SetTrackWidth(new TrackId("t6"), Width.Stereo)] },
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new RemoveTrack(new TrackId("t6"))] },
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t7"))] }, // both on the left
+        { "MasterEffect", Drums, [.. Tracks(Drums).Select(t => new SetArmed(t, false))] },
+        { "OffByOne", Drums, [.. Shift(Drums, 1).Skip(1)] },
+        { "OffByOne", Drums, [.. Shift(Drums, 1), .. Tracks(Drums).Skip(2).Select(t => new RenameTrack(t, "Part " + t.Value))] },
+        { "Loopback", "siskin-mono", [.. Looped(), new SetArmed(new TrackId("t1"), false)] },
+        { "Loopback", "siskin-mono", [.. Looped(), new SetMonitor(new TrackId("t90"), MonitorMode.Never)] },
+        { "Loopback", "siskin-mono", [.. Looped(listens: 3)] },
+        { "Merged", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1))] },
+        { "Merged", Kit, [new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t6"))] },
+        { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5), new SetMuted(Of("hat"), true)] },
+        { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5), new SetMuted(Of("hall"), true)] },
+        { "ReturnOnElement", Drums, [] }, // the mix, where it belongs
+        { "Level", Drums, [Shape("kick", 2)] },
+        { "Level", Drums, [Shape("kick", 9), new SetPass(Pass(Drums) with { Format = SampleFormat.Float32 })] },
+        { "OldCopy", Drums, [new AddUnit(BrindleSix.Chart)] },
+        { "Settings", Drums, [] },
+        { "SharedVoice", "heron-ten", [.. HeronTen.Chart.Elements.Where(e => e.SharedVoice is not null).GroupBy(e => e.SharedVoice).SelectMany(g => g.Skip(1)).Select(e => new SetSounds(Of(e.Id.Value), false))] },
+        { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3), Armed = false, Monitor = MonitorMode.Never })] },
+        { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "On the way", Width.Mono) { Input = new InputRef(Usb, 3), Armed = false, Monitor = MonitorMode.Always, Bus = new InputRef(new BankId("buses"), 1) })] },
+        { "UnheardPort", Drums, [new SwitchInputs(Usb, 3, 3, false)] }, // a track waits there; another check tells
+        { "EmptyTrack", Drums, [new SwitchInputs(Usb, 3, 3, false)] },
+        { "SilentLine", Kit, [new SetMuted(Of("hall"), true)] },
+        { "NoteOnly", "pocket-weir", [] },
+    };
+
+    public static TheoryData<string, string, Edit[], string, string?> Spoken => new()
+    {
+        { "CountIn", Drums, [NoCountIn(Drums)], "Mudlark Nine follows the recorder, and there is no count-in: the first beat may be missed. One bar is enough.", "Count in one bar" },
+        { "Fader", Kit, [new SetFader(Of("tom1"), new Decibels(0.051))], "High tom's fader stands 0.1 dB above unity and port 6 listens after it: it prints 0.1 dB hotter and may clip.", "Set High tom's fader to unity" },
+        { "Fader", Kit, [new SetFader(Of("tom1"), new Decibels(-3))], "High tom's fader stands 3.0 dB below unity and port 6 listens after it: it prints 3.0 dB lower than it could.", "Set High tom's fader to unity" },
+        { "Tail", Drums, [Tail(1.24)], "Cymbal rings for 1.3 seconds, but the tail is only 1.2: its end will be cut off.", "Let the tail last as long as the longest decay" },
+        { "Width", Kit, [new SetPan(Of("hat"), new Pan(-0.55))], "Hat is panned between the two sides of port 5, and Hat takes only one of them: it prints 0.6 dB too low.", "Pan Hat hard left" },
+        { "Width", Kit, [new SetTrackWidth(new TrackId("t5"), Width.Stereo)], "Hat is mono, but Hat is stereo: the file is twice as big and holds no more.", "Make Hat mono" },
+        { "Width", Kit, [new SetTrackWidth(new TrackId("t10"), Width.Mono)], "Overheads is stereo, but Overheads is mono and takes only one side of it: the other side is lost.", "Make Overheads stereo" },
+        { "NotMonitored", Drums, [new SetMonitor(new TrackId("t1"), MonitorMode.Never)], "Kick is armed but never monitored: you will not hear it while it is recorded.", "Monitor Kick while armed" },
+        { "NotArmed", Kit, [new SetArmed(new TrackId("t5"), false)], "Hat is not armed, and Hat is recorded nowhere else: there will be no file.", "Arm Hat" },
+        { "NotArmed", Kit, [new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t7")), new SetArmed(new TrackId("t6"), false)], "High tom is not armed, and High tom and Mid tom are recorded nowhere else: there will be no file.", "Arm High tom" },
+        { "TrackName", Kit, [new RenameTrack(new TrackId("t5"), "  ")], "Track 5 has no name, so nobody can tell its file from the others.", "Call it Hat" },
+        { "TrackName", Kit, [new AddTrack(new Track(new TrackId("t90"), "", Width.Mono))], "Track 13 has no name, so nobody can tell its file from the others.", "Call it Track 13" },
+        { "TrackName", Kit, [new RenameTrack(new TrackId("t6"), " HAT ")], "Two tracks are called HAT: their files cannot be told apart.", "Call it High tom" },
+        { "FileName", Kit, [new RenameTrack(new TrackId("t5"), "Hat|?")], "Hat|? has signs that a file name cannot have on every system (| ?): its file will be named without them.", "Call it Hat" },
+        { "FileName", Kit, [new RenameTrack(new TrackId("t6"), "Hat?")], "Hat? has signs that a file name cannot have on every system (?): its file will be named without them.", null },
+        { "Crossings", Kit, [new MoveTrack(new TrackId("t1"), 2)], "3 tracks on Return stand in another order than their inputs, so the numbers on the two sides disagree.", "Put the tracks into the order of their inputs" },
+        { "InputOff", Kit, [new SwitchInputs(Usb, 21, 21, false)], "Room listens to Return 21-22, which is switched off in the recorder: nothing arrives there.", "Switch Return 21-22 on" },
+        { "EmptyTrack", Kit, [new SetTrackInput(new TrackId("t5"), null)], "Hat is armed but has no input: its file would be empty.", "Disarm Hat" },
+        { "SilentLine", Kit, [new SetMuted(Of("ride"), true)], "Ride plays in this song but is muted on Ostler Kit Room: it will not be recorded.", "Let Ride sound" },
+        { "SilentLine", Kit, [new SetInMain(Of("kick-in"), false)], "Kick in has no port and was taken out of the main mix: it is not heard anywhere.", "Put Kick in into the main mix" },
+        { "UnheardPort", Kit, [new RemoveTrack(new TrackId("t8"))], "Floor tom goes out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there: it will not be recorded.", "Add a track for Floor tom on Return 15-16" },
+        { "UnheardPort", Kit, [new AssignPort(Of("tom2"), 8), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new RemoveTrack(new TrackId("t8"))], "Mid tom and Floor tom go out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there: they will not be recorded.", "Add a track for them on Return 15-16" },
+        { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3) })], "Kick out is there twice: on a track of their own and in Again. Silence Again, or the sum is louder than the music.", "Silence Again" },
+        { "Merged", Kit, [new AssignPort(Of("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6: they will be one file and cannot be mixed apart.", "Give Mid tom port 7 and a track" },
+        { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5)], "Hall return of Ostler Kit Room lands on port 5, on top of Hat: the effect will be in that file for good.", "Move Hall return to port 12" },
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7"))], "Port 6 of Ostler Kit Room carries two elements panned hard apart, but only one side has a track: High tom will not be recorded.", "Add a track for High tom" },
+        { "OffByOne", Drums, [.. Shift(Drums, 1)], "All 9 lines of Mudlark Nine sit 1 input too high: Kick listens to USB 4 but arrives on USB 3. The main mix was perhaps counted twice.", "Move all 9 lines down" },
+        { "OffByOne", Drums, [.. Shift(Drums, -2)], "All 9 lines of Mudlark Nine sit 2 inputs too low: Kick listens to USB 1 but arrives on USB 3. The main mix was perhaps counted as the first of them.", "Move all 9 lines up" },
+        { "Mode", Drums, [new SetMode(U1, new ModeId("mix"))], "Mudlark Nine is set to Mix only, so nothing leaves by the ports of Kick, Snare, Rim, Clap, Closed hat, Open hat and 3 more. Set it to Separate.", "Set Mudlark Nine to Separate" },
+        { "Settings", Drums, [new MakeSetting(U1, null, true), new MakeSetting(U1, 1, false)], "1 setting of Mudlark Nine is not ticked yet. First: Set clock to follow and start/stop to receive. Otherwise: The pattern does not start with the recorder.", "It is made: tick it" },
+        { "Settings", Drums, [new MakeSetting(U1, 0, false), new MakeSetting(U1, 1, false)], "2 settings of Mudlark Nine are not ticked yet. First: Set USB outputs to separate. Otherwise: Inputs 3 to 12 stay silent; only the mix on 1-2 arrives.", "They are made: tick them" },
+        { "Loopback", "siskin-mono", [.. Looped()], "Siskin Mono and Click play into Back 1-2 together: what is recorded there holds all of them.", "Take Click off the pair" },
+        { "HeardDirectly", "siskin-mono", [new SetBank(Bank("siskin-mono") with { HeardDirectly = true })], "Siskin lead is heard twice: Return is heard directly at the interface, and the track is monitored besides. It sounds hollow, though the files are right.", "Stop hearing Return directly" },
+        { "Speed", Drums, [new SetPass(Pass(Drums) with { DiskBytesPerSecond = 1_295_999 })], "9 channels at once write 1.3 MB a second, and the disk takes 1.3 MB: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.", null },
+    };
+
+    [Theory]
+    [MemberData(nameof(Near))]
+    public void It_is_silent_where_it_is_only_near(string check, string chart, Edit[] edits)
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+        Assert.DoesNotContain(AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)), f => f.Check == check);
+    }
+
+    [Theory]
+    [MemberData(nameof(Spoken))]
+    public void It_says_what_will_happen_and_offers_to_mend_it(string check, string chart, Edit[] edits, string sentence, string? fix)
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+        var finding = Assert.Single(AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)), f => f.Check == check);
+        Assert.Equal(sentence, finding.Sentence);
+        Assert.Equal(fix, finding.FixLabel);
+    }
+
+    private static ElementRef Of(string element) => new(U1, new ElementId(element));
+
+    private static Split Laid(string chart) => Sessions.Laid(Shelf.Find(chart)!).Split;
+
+    private static PassSettings Pass(string chart) => Laid(chart).Pass;
+
+    private static Bank Bank(string chart) => Laid(chart).Banks[0];
+
+    private static IEnumerable<TrackId> Tracks(string chart) => Laid(chart).Tracks.Select(t => t.Id);
+
+    private static SetPass NoCountIn(string chart) => new(Pass(chart) with { CountInBars = 0 });
+
+    private static SetPass Tail(double seconds) => new(Pass(Drums) with { TailSeconds = seconds });
+
+    private static ShapeVoice Shape(string voice, double level) => new(U1, new UnitVoice(new VoiceId(voice)) { LevelDb = new Decibels(level) });
+
+    private static IEnumerable<Edit> Shift(string chart, int step) => Laid(chart).Tracks.Select(t => new SetTrackInput(t.Id, t.Input! with { Channel = t.Input.Channel + step }));
+
+    /// <summary>The lead into a looped-back pair by a cable, a track that records a pair of that row, and a click on the first pair besides.</summary>
+    private static IEnumerable<Edit> Looped(int listens = 1) =>
+    [
+        new AddBank(BankKind.Loopback, "Back", 4),
+        new PlugCables(U1, 1, 2, new InputRef(Loop, 1)),
+        new SetTrackInput(new TrackId("t1"), null),
+        new SetTrackWidth(new TrackId("t1"), Width.Stereo),
+        new SetTrackInput(new TrackId("t1"), new InputRef(Loop, listens)),
+        new AddTrack(new Track(new TrackId("t90"), "Click", Width.Stereo) { Input = new InputRef(Usb, 1), Bus = new InputRef(Loop, 1), Armed = false, Monitor = MonitorMode.Always }),
+    ];
+}
