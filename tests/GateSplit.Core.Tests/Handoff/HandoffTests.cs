@@ -32,6 +32,75 @@ public sealed class HandoffTests
     public void Names_are_safe_for_every_file_system(string name, string clean) => Assert.Equal(clean, FileNames.Clean(name));
 
     [Theory]
+    [InlineData(9, "09", "09")]
+    [InlineData(99, "01", "99")]
+    [InlineData(100, "001", "100")]
+    public void Numbers_have_two_places_and_more_where_there_are_more_tracks(int tracks, string first, string last)
+    {
+        var names = FileNames.For("{nn}", [.. Enumerable.Repeat("x", tracks)], "s", 120).Value!;
+        Assert.Equal((tracks == 9 ? "01" : first, last), (names[0], names[^1]));
+    }
+
+    [Fact]
+    public void A_name_that_is_taken_by_a_number_gets_the_next_one_and_one_track_needs_no_field()
+    {
+        Assert.Equal(["Tom 2", "Tom", "tom 3", "Tom 2 2"], FileNames.For("{element}", ["Tom 2", "Tom", "tom", "Tom 2"], "s", 120).Value!);
+        Assert.Equal(["all"], FileNames.For("all", ["a"], "s", 120).Value!);
+        Assert.Equal(["s 92.35"], FileNames.For("{session} {tempo}", ["a"], "s", 92.346).Value!);
+        Assert.Equal(["01 all", "02 all"], FileNames.For("{nn} all", ["a", "b"], "s", 120).Value!);
+        Assert.Equal("Every file would have the same name. Put {element} or {nn} into the pattern.", FileNames.For("{session}", ["a", "b"], "s", 120).Trouble);
+        Assert.Contains("braces around something else", FileNames.For("{nn} }", ["a", "b"], "s", 120).Trouble);
+        Assert.Contains("braces around something else", FileNames.For("{nn} {", ["a", "b"], "s", 120).Trouble);
+    }
+
+    [Fact]
+    public void A_long_name_is_cut_where_a_sign_ends()
+    {
+        Assert.Equal(new string('x', 120), FileNames.Clean(new string('x', 120)));
+        Assert.Equal(new string('x', 120), FileNames.Clean(new string('x', 121)));
+        Assert.Equal(new string('太', 40), FileNames.Clean(new string('太', 41))); // three bytes each
+        Assert.Equal(string.Concat(Enumerable.Repeat("🥁", 30)), FileNames.Clean(string.Concat(Enumerable.Repeat("🥁", 31)))); // four bytes, two chars
+        Assert.Equal(new string('x', 118), FileNames.Clean(new string('x', 118) + ". .y")); // no blank at the end, after the cut either
+        Assert.Equal("a-b", FileNames.Clean("a\u007Fb"));
+        Assert.All(new[] { "COM1", "lpt9", "NUL", "aux", "PRN" }, name => Assert.Equal(name + "-", FileNames.Clean(name)));
+        Assert.All(new[] { "COM10", "CONX" }, name => Assert.Equal(name, FileNames.Clean(name)));
+    }
+
+    [Fact]
+    public void The_formats_of_a_handoff_are_those_of_its_containers_and_as_printed_for_any_other_word()
+    {
+        Assert.Equal(
+            ["as-printed: as printed, byte for byte", "pcm16: 16 bit, with dither", "pcm24: 24 bit", "float32: 32 bit float"],
+            HandoffFormat.All.Select(f => $"{f.Value}: {f.Name}"));
+        Assert.Equal([null, SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32], HandoffFormat.All.Select(f => f.Sample));
+        Assert.All(HandoffFormat.All, f => Assert.Same(f, HandoffFormat.Read(f.Value)));
+        Assert.All(new[] { null, "", "PCM16", "mp3" }, word => Assert.Same(HandoffFormat.AsPrinted, HandoffFormat.Read(word)));
+    }
+
+    [Fact]
+    public void A_track_sheet_has_a_row_a_file_under_its_header()
+    {
+        var stereo = new AudioFormat(2, 44100, SampleFormat.Float32);
+        var sheet = TrackSheet.Write([new HandoffTrack(12, "b.wav", "B", "", "", stereo, 22050, -0.125001, -20.5, 3, "ab")]);
+        Assert.Equal(
+            "number,file,track,elements,source,channels,sample_rate,bits,frames,seconds,sample_peak_dbfs,rms_dbfs,clipped_runs\r\n12,b.wav,B,,,2,44100,32 bit float,22050,0.500,-0.13,-20.50,3\r\n",
+            sheet);
+    }
+
+    [Fact]
+    public void A_manifest_says_what_there_is_under_the_names_a_program_looks_for()
+    {
+        var manifest = new Manifest("Fog", 3, "2026-01-02T03:04:05Z", 92.5, "6/8", [new HandoffTrack(1, "a.wav", "A", "Kick", "Box", new AudioFormat(1, 48000, SampleFormat.Pcm24), 10, -1, null, 0, "ff")], new Dictionary<string, string> { ["song.mid"] = "aa" });
+        using var read = System.Text.Json.JsonDocument.Parse(manifest.ToJson());
+        var root = read.RootElement;
+        Assert.Equal(("Fog", 3, 92.5, "6/8"), (root.GetProperty("session").GetString(), root.GetProperty("take").GetInt32(), root.GetProperty("tempoQuartersPerMinute").GetDouble(), root.GetProperty("metre").GetString()));
+        Assert.Equal(("a.wav", "ff"), (root.GetProperty("files")[0].GetProperty("file").GetString(), root.GetProperty("files")[0].GetProperty("sha256").GetString()));
+        Assert.Equal("aa", root.GetProperty("others").GetProperty("song.mid").GetString());
+        Assert.Contains("\n", manifest.ToJson());
+        Assert.Contains("\"Ä\"", (manifest with { Session = "Ä" }).ToJson());
+    }
+
+    [Theory]
     [InlineData("{elemant}")]
     [InlineData("all the same")]
     public void A_pattern_that_cannot_work_is_told(string pattern) =>
@@ -52,7 +121,10 @@ public sealed class HandoffTests
     {
         var lines = LinesFile.Read(new StringReader("track,channels\nKick,3\n\"Overheads, wide\",9-10\n")).Value!;
         Assert.Equal(["Kick", "Overheads, wide"], lines.Select(l => l.Track));
+        Assert.Equal([3], lines[0].Channels);
         Assert.Equal([9, 10], lines[1].Channels);
+        Assert.Equal(256, LinesFile.Read(new StringReader("track,channels\n All , 1 - 256 \n")).Value![0].Channels.Length);
+        Assert.Equal([7], LinesFile.Read(new StringReader("track,channels\nOne,7-7\n")).Value![0].Channels);
     }
 
     [Theory]
@@ -64,6 +136,12 @@ public sealed class HandoffTests
     [InlineData("track,channels\nKick,5-3", "Line 2")]
     [InlineData("track,channels\n,3", "names no track")]
     [InlineData("track,channels\nA/b,1\nA-b,2", "twice")]
+    [InlineData("track,channels\n\nKick,1\nSnare,1-2-3", "Line 4 of the lines file gives Snare the channels \"1-2-3\"")]
+    [InlineData("track,channels\nKick", "gives Kick the channels \"\"")]
+    [InlineData("track,channels\nKick,-3", "Line 2")]
+    [InlineData("track,channels\nKick,3-", "Line 2")]
+    [InlineData("track,channels\nKick,1-257", "Line 2")]
+    [InlineData("track,channels\nKick,99999999999", "Line 2")]
     public void A_lines_file_that_makes_no_sense_is_told(string text, string words) =>
         Assert.Contains(words, LinesFile.Read(new StringReader(text)).Trouble);
 
@@ -82,6 +160,28 @@ public sealed class HandoffTests
     [InlineData("{\"format\":\"gate-split-session\",\"version\":1,\"name\":\"x\",\"song\":\"\",\"split\":{\"units\":[],\"banks\":[],\"tracks\":[],\"pass\":{\"lengthBars\":0,\"countInBars\":0,\"tailSeconds\":null,\"sampleRate\":48000,\"format\":\"pcm24\"}}}")]
     public void What_is_no_session_is_told(string json) =>
         Assert.EndsWith(".", SessionFile.Read(System.Text.Encoding.UTF8.GetBytes(json)).Trouble);
+
+    [Theory]
+    [InlineData("version", "0", "version 0 of the format")]
+    [InlineData("version", "3", "version 3 of the format; 2 is the newest that is read here.")]
+    [InlineData("name", "\"\"", "name: a session needs a name of 1 to 120 characters.")]
+    [InlineData("name", "null", "name: a session needs a name of 1 to 120 characters.")]
+    [InlineData("song", "\"\"", "song: This is not a MIDI file")]
+    [InlineData("song", "null", "song: This is not a MIDI file")]
+    [InlineData("split", "null", "split: there is no split.")]
+    [InlineData("format", "\"other\"", "This is not an exported session.")]
+    public void A_session_with_a_wrong_part_is_told(string part, string value, string words)
+    {
+        var file = System.Text.Json.Nodes.JsonNode.Parse(SessionFile.Of("Fog", MidiWriter.Write(FogSignal.Session.Song), FogSignal.Session.Split).ToJson())!;
+        file[part] = System.Text.Json.Nodes.JsonNode.Parse(value);
+        Assert.Contains(words, SessionFile.Read(System.Text.Encoding.UTF8.GetBytes(file.ToJsonString())).Trouble);
+    }
+
+    [Theory]
+    [InlineData(120, true)]
+    [InlineData(121, false)]
+    public void The_name_of_a_session_has_120_letters_at_most(int letters, bool fits) => Assert.Equal(
+        fits, SessionFile.Read(SessionFile.Of(new string('x', letters), MidiWriter.Write(FogSignal.Session.Song), FogSignal.Session.Split).ToJson()).Ok);
 
     [Fact]
     public void Beside_each_audio_track_stands_a_track_with_just_its_notes()
