@@ -187,6 +187,121 @@ public sealed class DrawingTests
             iter: 100);
     }
 
+    [Fact]
+    public void A_source_of_one_line_stands_where_it_is_worked_out_by_hand()
+    {
+        var (split, song) = Sessions.Laid(SiskinMono.Chart);
+        var drawing = SplitDrawing.Of(Sessions.View(split, song), new DrawingWish());
+
+        // Ten down to the heading, 34 below it the first row; a row is 26, and 0.7 of one stands below the last.
+        var unit = Assert.Single(drawing.Units);
+        Assert.Equal((10, 44 + 0.7 * 26, "Siskin Mono", "Stereo", 0), (unit.Top, unit.Bottom, unit.Name, unit.Mode, unit.Hidden));
+        var element = Assert.Single(drawing.Elements);
+        Assert.Equal((new Point(226, 44), 1, true, Width.Stereo, Family.Lead, "Siskin lead"), (element.At, element.Port, element.Sounds, element.Width, element.Family, element.Name));
+        var port = Assert.Single(drawing.Ports);
+        Assert.Equal((new Point(424, 44), 1, "Output", "Return 1-2", new InputRef(new BankId("b-u1"), 1)), (port.At, port.Number, port.Name, port.InputName, port.Input));
+        Assert.True(port is { IsMain: true, Open: true, Used: true, Heard: true, Width: Width.Stereo });
+        var track = Assert.Single(drawing.Tracks);
+        Assert.Equal((new Point(762, 44), 1, Family.Lead, "Return 1-2"), (track.At, track.Number, track.Family, track.InputName));
+        Assert.Equal(44 + 26 + 14, drawing.Height);
+        Assert.Equal(
+            [(RailKind.Main, "(226,44) (424,44)"), (RailKind.Line, "(424,44) (506,44)"), (RailKind.Line, "(634,44) (762,44)")],
+            drawing.Rails.Select(r => (r.Kind, string.Join(' ', r.Points.Select(p => $"({p.X},{p.Y})")))));
+        Assert.Empty(drawing.Junctions);
+    }
+
+    [Fact]
+    public void Everything_stands_level_with_what_it_leads_to_unless_a_row_before_it_is_in_the_way()
+    {
+        var split = Sessions.After(Sessions.Fog.Split, new MoveTrack(Sessions.Fog.Split.Tracks[^1].Id, -4));
+        var drawing = SplitDrawing.Of(Sessions.View(split, Sessions.Fog.Song), new DrawingWish());
+        var above = double.NegativeInfinity;
+        foreach (var track in drawing.Tracks)
+        {
+            var level = drawing.Rails.FirstOrDefault(r => r.Points[0].X == SplitDrawing.InputEndX && r.Places[0] == Place.Of(track.Track));
+            var port = level is null ? null : drawing.Ports.First(p => level.Places.Contains(Place.OfPort(p.UnitId, p.Number)));
+            Assert.Equal(Math.Max(Math.Max(above + 26, 44), port?.At.Y ?? 0), track.At.Y);
+            above = track.At.Y;
+        }
+
+        foreach (var unit in drawing.Units)
+        {
+            var ports = drawing.Ports.Where(p => p.UnitId == unit.UnitId).ToList();
+            Assert.Equal(ports.Select((_, i) => unit.Top + 34 + 26 * i), ports.Select(p => p.At.Y));
+            Assert.All(drawing.Elements.Where(e => e.Ref.UnitId == unit.UnitId), e => Assert.InRange(e.At.Y, unit.Top + 34, unit.Bottom - 18));
+        }
+
+        Assert.Equal(drawing.Units.Skip(1).Select(u => u.Top), drawing.Units.SkipLast(1).Select(u => u.Bottom + 6));
+    }
+
+    [Fact]
+    public void What_is_silent_is_hidden_and_counted_unless_it_is_wished_or_was_given_a_port()
+    {
+        var (split, song) = Sessions.Fog;
+        var view = Sessions.View(split, song);
+        var silent = view.Elements.Where(e => e.Unit.Id.Value == "u1" && !view.Sounding.Contains(e.Ref)).Select(e => e.Chart.Name).ToList();
+        Assert.NotEmpty(silent);
+        var plain = SplitDrawing.Of(view, new DrawingWish());
+        Assert.Equal(silent.Count, plain.Units[0].Hidden);
+        Assert.DoesNotContain(plain.Elements, e => e.Ref.UnitId.Value == "u1" && silent.Contains(e.Name));
+        var whole = SplitDrawing.Of(view, new DrawingWish(WithSilent: true));
+        Assert.Equal(0, whole.Units[0].Hidden);
+        Assert.All(silent, name => Assert.False(whole.Elements.Single(e => e.Ref.UnitId.Value == "u1" && e.Name == name).Sounds));
+
+        // Horn is silent in this song; a port given to it by hand shows it.
+        var horn = new ElementRef(new UnitId("u2"), new ElementId("horn"));
+        Assert.DoesNotContain(plain.Elements, e => e.Ref == horn);
+        var given = Sessions.After(split, new AssignPort(horn, 4));
+        Assert.Contains(SplitDrawing.Of(Sessions.View(given, song), new DrawingWish()).Elements, e => e.Ref == horn);
+    }
+
+    [Fact]
+    public void A_mono_track_leaves_a_pair_on_its_side_and_lost_signals_end_a_little_way_on()
+    {
+        var kit = Sessions.Kit.Split;
+        var hat = kit.Tracks[4];
+        IReadOnlyList<Point> Rail(int channel) => SplitDrawing.Of(Sessions.View(kit.With(hat with { Input = hat.Input! with { Channel = channel } }), Sessions.Kit.Song), new DrawingWish())
+            .Rails.Single(r => r.Points[0].X == SplitDrawing.InputEndX && r.Places[0] == Place.Of(hat)).Points;
+        var level = Rail(9)[^1].Y;
+        Assert.Equal((level - 2.5, level + 2.5), (Rail(9)[0].Y, Rail(10)[0].Y));
+
+        var lost = Sessions.After(kit, new RemoveTrack(hat.Id));
+        var drawing = SplitDrawing.Of(Sessions.View(lost, Sessions.Kit.Song), new DrawingWish());
+        Assert.Equal(new Point(424 + 44, drawing.Ports.Single(p => p.Number == 5).At.Y), Assert.Single(drawing.BufferStops));
+        var nowhere = Sessions.After(kit, new AssignPort(Sessions.Element(kit, "hat"), null), new SetInMain(Sessions.Element(kit, "hat"), false));
+        drawing = SplitDrawing.Of(Sessions.View(nowhere, Sessions.Kit.Song), new DrawingWish());
+        Assert.Equal(drawing.Elements.Single(e => e.Name == "Hat").At with { X = 226 + 24 }, Assert.Single(drawing.BufferStops));
+    }
+
+    [Fact]
+    public void A_bus_goes_out_eight_below_its_track_and_each_further_one_eight_to_the_left()
+    {
+        var bank = new Bank(new BankId("in9"), "Bus", BankKind.Buses, 4, null);
+        InputRef At(int channel) => new(bank.Id, channel);
+        var split = Sessions.Kit.Split with { Banks = Sessions.Kit.Split.Banks.Add(bank) };
+        split = split.With(split.Tracks[0] with { Bus = At(1) }).With(split.Tracks[1] with { Bus = At(2) }).With(split.Tracks[2] with { Input = At(1) }).With(split.Tracks[3] with { Input = At(2) });
+        var drawing = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish());
+        var rails = drawing.Rails.Where(r => r.Points[0].X == SplitDrawing.TrackX).ToList();
+        string Text(DrawnRail rail, DrawnTrack from, DrawnTrack to) => string.Join(' ', rail.Points.Select(p => $"{p.X}:{(p.Y < (from.At.Y + to.At.Y) / 2 ? p.Y - from.At.Y : p.Y - to.At.Y)}"));
+        Assert.Equal("762:8 746:8 742:12 742:-4 746:0 762:0", Text(rails[0], drawing.Tracks[0], drawing.Tracks[2]));
+        Assert.Equal("762:8 738:8 734:12 734:-4 738:0 762:0", Text(rails[1], drawing.Tracks[1], drawing.Tracks[3]));
+
+        // Into itself: out below and back in.
+        var self = Sessions.Kit.Split with { Banks = split.Banks };
+        self = self.With(self.Tracks[2] with { Input = At(1), Bus = At(1) });
+        drawing = SplitDrawing.Of(Sessions.View(self, Sessions.Kit.Song), new DrawingWish());
+        var loop = Assert.Single(drawing.Rails, r => r.Kind == RailKind.Loop);
+        Assert.Equal("762:8 746:8 742:4 742:4 746:0 762:0", string.Join(' ', loop.Points.Select(p => $"{p.X}:{p.Y - drawing.Tracks[2].At.Y}")));
+    }
+
+    [Fact]
+    public void Each_family_has_a_glyph_and_a_name_of_its_own()
+    {
+        var families = Enum.GetValues<Family>();
+        Assert.Equal(["LD", "SN", "HC", "TP", "BA", "KY", "LE", "RR"], families.Select(Glyphs.Of));
+        Assert.Equal(["low drum", "snare", "hat and cymbal", "tom and percussion", "bass", "keys", "lead", "room and return"], families.Select(Glyphs.Name));
+    }
+
     private static bool Meet(IReadOnlyList<Point> one, IReadOnlyList<Point> other) =>
         one.Zip(one.Skip(1)).Any(s => other.Zip(other.Skip(1)).Any(t => Meet(s.First, s.Second, t.First, t.Second)));
 

@@ -2,6 +2,7 @@ using CsCheck;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
@@ -62,6 +63,20 @@ public sealed class SignalTests
         Assert.Equal([(11, new Gain2x2(0, 1, 0, 0)), (12, new Gain2x2(0, 0, 1, 0))], SplitSignal.Of(across).Into(room.Id).Select(f => (f.Port, f.Gain)));
         var halves = Kit with { Cables = [new Cable(new UnitId("u1"), 21, new InputRef(new BankId("in1"), 1)), new Cable(new UnitId("u1"), 21, new InputRef(new BankId("in1"), 2))], Banks = Kit.Banks.Add(new Bank(new BankId("in1"), "Socket", BankKind.Analog, 2, null)) };
         Assert.Equal([(11, new Gain2x2(1, 0, 1, 0))], SplitSignal.Of(halves.With(room with { Input = new InputRef(new BankId("in1"), 1) })).Into(room.Id).Select(f => (f.Port, f.Gain)));
+    }
+
+    [Fact]
+    public void Two_sources_on_one_pair_are_two_feeds_though_their_ports_have_one_number()
+    {
+        var pair = new InputRef(new BankId("in1"), 1);
+        var split = StartingSplit.Of([MudlarkNine.Chart, MudlarkNine.Chart], 4, 48000);
+        split = split with
+        {
+            Banks = split.Banks.Add(new Bank(pair.BankId, "Back", BankKind.Loopback, 2, null)),
+            Cables = [new Cable(new UnitId("u1"), 1, pair), new Cable(new UnitId("u2"), 1, pair)],
+            Tracks = [new Track(new TrackId("t1"), "Both", Width.Stereo) { Input = pair }],
+        };
+        Assert.Equal([("u1", 1, Gain2x2.Unity with { RR = 0 }), ("u2", 1, Gain2x2.Unity with { RR = 0 })], SplitSignal.Of(split).Into(new TrackId("t1")).Select(f => (f.UnitId.Value, f.Port, f.Gain)));
     }
 
     [Fact]
