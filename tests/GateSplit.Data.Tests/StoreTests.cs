@@ -327,6 +327,23 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Equal([("t1", 1), ("t2", 3)], await Counting());
     }
 
+    [Fact]
+    public async Task A_take_of_another_session_is_neither_chosen_nor_remarked()
+    {
+        var (mine, other) = (await Make(DemoSessions.All[0]), await Make(DemoSessions.All[0]));
+        async Task<long> Record(long session) => await _takes.Keep(NewTake(session, "aa", "bb") with { Tracks = [NewTake(session, "aa", "bb").Tracks[0]] }, (await _jobs.Create(session, TakeKind.Print, "{}"))!.Value);
+        var (old, theirs) = (await Record(mine), await Record(other));
+        await Record(mine);
+        await _takes.Choose(mine, new TrackId("t1"), old);
+        await _takes.Choose(mine, new TrackId("t1"), theirs);
+        Assert.All((await _takes.Chosen(mine))!.Tracks, t => Assert.Equal((old, 1), (t.TakeId, t.TakeNumber)));
+        Assert.All((await _takes.Chosen(other))!.Tracks, t => Assert.Equal(theirs, t.TakeId));
+        await _takes.Remark(mine, theirs, new TrackId("t1"), "not theirs to say");
+        await _takes.Remark(mine, old, new TrackId("t1"), "mine");
+        Assert.All((await _takes.Find(theirs))!.Tracks, t => Assert.Equal("", t.Remark ?? ""));
+        Assert.All((await _takes.Find(old))!.Tracks, t => Assert.Equal("mine", t.Remark));
+    }
+
     private static string Hash(string pair) => string.Concat(Enumerable.Repeat(pair, 32));
 
     private static NewTake NewTake(long session, params string[] hashes)

@@ -79,6 +79,14 @@ public sealed class UploadTests
         // Only what is whole is gathered.
         var half = await client.Create("b.wav", 5);
         Assert.Contains("Not all of the files have come.", await client.Gather(half), StringComparison.Ordinal);
+
+        // What came for one session is not gathered by another, nor by a page that is not ours, and is still there then.
+        var whole = await client.Create("c.wav", 1);
+        Assert.Equal(HttpStatusCode.NoContent, (await client.Patch(whole, new byte[1], 0, 1)).StatusCode);
+        Assert.Contains("Not all of the files have come.", await client.Gather(whole, session: 1), StringComparison.Ordinal);
+        Assert.Contains("The page is too old.", await client.Gather(whole, token: "forged"), StringComparison.Ordinal);
+        Assert.Equal(1, await client.Offset(whole));
+        Assert.DoesNotContain("Not all of the files have come.", await client.Gather(whole), StringComparison.Ordinal);
     }
 
     /// <summary>A header for the rest as 16 bit mono.</summary>
@@ -160,10 +168,10 @@ public sealed class UploadTests
             await Task.Delay(50);
         }
 
-        public async Task<string> Gather(string place)
+        public async Task<string> Gather(string place, int session = 2, string? token = null)
         {
-            using var form = new FormUrlEncodedContent(new Dictionary<string, string> { ["key"] = place.Split('/')[^1], ["__RequestVerificationToken"] = _token });
-            return await (await _http.PostAsync(new Uri("/sessions/2/bring-in/gather", UriKind.Relative), form)).Content.ReadAsStringAsync();
+            using var form = new FormUrlEncodedContent(new Dictionary<string, string> { ["key"] = place.Split('/')[^1], ["__RequestVerificationToken"] = token ?? _token });
+            return await (await _http.PostAsync(new Uri($"/sessions/{session}/bring-in/gather", UriKind.Relative), form)).Content.ReadAsStringAsync();
         }
 
         public void Dispose() => _http.Dispose();

@@ -11,7 +11,6 @@ public sealed class SplitSignal
     private readonly ILookup<TrackId, TrackFeed> _byTrack;
     private readonly ILookup<(UnitId, int), TrackFeed> _hearing;
     private readonly ILookup<TrackId, BusFeed> _byBusSource;
-    private readonly ILookup<(UnitId, int), PortFeed> _byPort;
     private readonly ILookup<ElementRef, PortFeed> _byElement;
     private readonly ILookup<ElementRef, Contribution> _contributions;
     private readonly ILookup<TrackId, Contribution> _arriving;
@@ -27,7 +26,6 @@ public sealed class SplitSignal
         _byTrack = TrackFeeds.ToLookup(f => f.TrackId);
         _hearing = TrackFeeds.ToLookup(f => (f.UnitId, f.Port));
         _byBusSource = BusFeeds.ToLookup(b => b.FromTrackId);
-        _byPort = PortFeeds.ToLookup(f => (f.UnitId, f.Port));
         _byElement = PortFeeds.ToLookup(f => f.Element);
         Contributions = [.. split.Units.SelectMany(Contribute)];
         _contributions = Contributions.ToLookup(c => c.Element);
@@ -64,9 +62,6 @@ public sealed class SplitSignal
             ? split with { Banks = [.. split.Banks.Select(b => b.Kind == BankKind.Loopback ? b with { DelaySamples = late } : b)] }
             : split,
         inRig: true);
-
-    /// <summary>The elements that come out of a port.</summary>
-    public IEnumerable<PortFeed> At(UnitId unitId, int port) => _byPort[(unitId, port)];
 
     /// <summary>The ports an element comes out of.</summary>
     public IEnumerable<PortFeed> PortsOf(ElementRef element) => _byElement[element];
