@@ -95,7 +95,7 @@ public sealed class CheckEdgeTests
         { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3) })], "Kick out is there twice: on a track of their own and in Again. Silence Again, or the sum is louder than the music.", "Silence Again" },
         { "Merged", Kit, [new AssignPort(Of("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6: they will be one file and cannot be mixed apart.", "Give Mid tom port 7 and a track" },
         { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5)], "Hall return of Ostler Kit Room lands on port 5, on top of Hat: the effect will be in that file for good.", "Move Hall return to port 12" },
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7"))], "Port 6 of Ostler Kit Room carries two elements panned hard apart, but only one side has a track: High tom will not be recorded.", "Add a track for High tom" },
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7")), new RenameTrack(new TrackId("t6"), "Middle")], "Port 6 of Ostler Kit Room carries two elements panned hard apart, but only one side has a track: High tom will not be recorded.", "Add a track for High tom" },
         { "OffByOne", Drums, [.. Shift(Drums, 1)], "All 9 lines of Mudlark Nine sit 1 input too high: Kick listens to USB 4 but arrives on USB 3. The main mix was perhaps counted twice.", "Move all 9 lines down" },
         { "OffByOne", Drums, [.. Shift(Drums, -2)], "All 9 lines of Mudlark Nine sit 2 inputs too low: Kick listens to USB 1 but arrives on USB 3. The main mix was perhaps counted as the first of them.", "Move all 9 lines up" },
         { "Mode", Drums, [new SetMode(U1, new ModeId("mix"))], "Mudlark Nine is set to Mix only, so nothing leaves by the ports of Kick, Snare, Rim, Clap, Closed hat, Open hat and 3 more. Set it to Separate.", "Set Mudlark Nine to Separate" },
@@ -119,9 +119,17 @@ public sealed class CheckEdgeTests
     public void It_says_what_will_happen_and_offers_to_mend_it(string check, string chart, Edit[] edits, string sentence, string? fix)
     {
         var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
-        var finding = Assert.Single(AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)), f => f.Check == check);
+        split = Sessions.After(split, edits);
+        var before = AllChecks.Look(Sessions.View(split, song));
+        var finding = Assert.Single(before, f => f.Check == check);
         Assert.Equal(sentence, finding.Sentence);
         Assert.Equal(fix, finding.FixLabel);
+        if (finding.Fix is { } mend)
+        {
+            var after = AllChecks.Look(Sessions.View(Sessions.After(split, mend), song));
+            Assert.DoesNotContain(after, f => f.Check == check);
+            PlantedFault.Mends(before, finding, after);
+        }
     }
 
     private static ElementRef Of(string element) => new(U1, new ElementId(element));

@@ -30,9 +30,17 @@ internal static class PlantedFault
         Assert.Equal(hasFix, finding.Fix is not null);
         if (finding.Fix is { } fix)
         {
-            var after = AllChecks.Look(Sessions.View(Sessions.After(split, fix), song));
-            Assert.DoesNotContain(after, f => f.Key == finding.Key);
-            Assert.DoesNotContain(after, f => f.Severity > finding.Severity && before.All(b => b.Key != f.Key));
+            Mends(before, finding, AllChecks.Look(Sessions.View(Sessions.After(split, fix), song)));
         }
+    }
+
+    /// <summary>
+    /// A fix removes its finding and brings no other of its weight; only that a line that was set free or widened is there twice then may
+    /// have to be told as well.
+    /// </summary>
+    public static void Mends(IReadOnlyList<Finding> before, Finding finding, IReadOnlyList<Finding> after)
+    {
+        Assert.DoesNotContain(after, f => f.Key == finding.Key);
+        Assert.DoesNotContain(after, f => f.Severity >= finding.Severity && f.Check != "Doubled" && before.All(b => b.Key != f.Key));
     }
 }
