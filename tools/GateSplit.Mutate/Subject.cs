@@ -29,7 +29,7 @@ internal sealed class Subject
             "GateSplit.Core",
             trees,
             references,
-            new CSharpCompilationOptions(OutputKind.DynamicallyLinkedLibrary, optimizationLevel: OptimizationLevel.Release, nullableContextOptions: NullableContextOptions.Enable, allowUnsafe: true, deterministic: true)));
+            new CSharpCompilationOptions(OutputKind.DynamicallyLinkedLibrary, optimizationLevel: OptimizationLevel.Release, nullableContextOptions: NullableContextOptions.Annotations, allowUnsafe: true, deterministic: true)));
     }
 
     /// <summary>Every fault that could be planted in a folder.</summary>

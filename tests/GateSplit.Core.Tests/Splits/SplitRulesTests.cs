@@ -69,6 +69,10 @@ public sealed class SplitRulesTests
             Unit("a mode that is gone", u => u with { ModeId = new ModeId("gone") }, "modeId");
             Unit("a mode in force that is gone", u => u with { ModeInForceId = new ModeId("gone") }, "modeInForceId");
             Unit("clock 7", u => u with { Clock = (ClockMode)7 }, "clock");
+            Unit("a port to load twice", u => u with { UnloadedPorts = [1, 1] }, "unloadedPorts");
+            Unit("a port to load", u => u with { UnloadedPorts = [1] }, null);
+            Unit("a setting twice", u => u with { Simulated = u.Simulated with { NotMade = [0, 0] } }, "simulated.notMade");
+            Unit("a setting before the first", u => u with { Simulated = u.Simulated with { NotMade = [-1] } }, "simulated.notMade");
             Unit("a port to load that is not there", u => u with { UnloadedPorts = [99] }, "unloadedPorts");
             Unit("an element twice", u => u with { Elements = u.Elements.Add(u.Elements[0]) }, "elements");
             Unit("an element in another's place", u => u with { Elements = u.Elements.SetItem(1, u.Elements[0]) }, "elements");
@@ -320,6 +324,19 @@ public sealed class SplitRulesTests
         Assert.Equal("A track is monitored never, while armed, or always.", new SetMonitor(Fog.Tracks[0].Id, (MonitorMode)99).Apply(Fog).Trouble);
         Assert.Equal("A track is mono or stereo.", new SetTrackWidth(Fog.Tracks[^1].Id, (Width)7).Apply(Fog with { Tracks = Fog.Tracks.SetItem(Fog.Tracks.Length - 1, Fog.Tracks[^1] with { Input = null }) }).Trouble);
         Assert.Equal("A pass is 1 to 2000 bars long.", new SetPass(Fog.Pass with { LengthBars = 0 }).Apply(Fog).Trouble);
+    }
+
+    [Fact]
+    public void Of_crossed_cables_only_those_go_whose_input_is_gone()
+    {
+        // Two pairs of inputs are crossed; one of them has an end at an input that goes.
+        var sockets = Boat.Banks.First(b => b.Kind == BankKind.Analog);
+        InputRef At(int channel) => new(sockets.Id, channel);
+        var crossed = Boat with { Cables = [], Tracks = [], Interface = new SimulatedInterface { Crossed = [new(At(1), At(8)), new(At(2), At(3))], Clips = true } };
+        var after = Sessions.After(crossed, new SetBank(sockets with { Count = 7 }));
+        Assert.Equal([new CrossedInputs(At(2), At(3))], after.Interface.Crossed);
+        Assert.True(after.Interface.Clips);
+        Assert.Empty(Sessions.After(crossed, new RemoveBank(sockets.Id)).Interface.Crossed);
     }
 
     [Fact]
