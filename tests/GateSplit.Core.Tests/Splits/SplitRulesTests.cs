@@ -327,6 +327,43 @@ public sealed class SplitRulesTests
     }
 
     [Fact]
+    public void In_a_pass_what_plays_in_another_is_muted_or_heard_through_a_return_of_this_pass_alone()
+    {
+        var kit = Sessions.Kit.Split;
+        Split With(params (string Element, int Pass)[] passes) =>
+            kit.With(kit.Units[0] with { Elements = [.. kit.Units[0].Elements.Select(e => passes.FirstOrDefault(p => p.Element == e.ElementId.Value) is { Pass: > 0 and var pass } ? e with { Pass = pass } : e)] });
+        (bool Muted, int? Port, bool InMain) Hat(Split split) => split.Units[0].Element(new ElementId("hat")) is var e ? (e.Muted, e.Port, e.InMain) : default;
+        Assert.Equal((false, 5, false), Hat(With(("hat", 2)).InPass(2)));
+        Assert.Equal((false, null, false), Hat(With(("hat", 1)).InPass(2))); // the hall plays in every pass
+        Assert.Equal((true, 5, false), Hat(With(("hat", 1), ("hall", 1)).InPass(2)));
+        Assert.Equal((false, null, false), Hat(With(("hat", 1), ("hall", 2)).InPass(2)));
+        Assert.Equal((false, 5, false), Hat(With().InPass(2)));
+
+        // Only the tracks of the pass are there.
+        var two = kit.With(kit.Tracks[4] with { Pass = 2 });
+        Assert.Equal(["Hat"], two.InPass(2).Tracks.Select(t => t.Name));
+        Assert.Equal(11, two.InPass(1).Tracks.Length);
+    }
+
+    [Fact]
+    public void A_channel_arrives_by_the_cables_of_its_pass_and_of_every_pass()
+    {
+        var sockets = Boat.Banks.First(b => b.Kind == BankKind.Analog);
+        InputRef At(int channel) => new(sockets.Id, channel);
+        var unit = Boat.Units[0];
+        var split = Boat.With(Boat.BankOf(unit) with { Connected = false }) with { Cables = [new(unit.Id, 1, At(1), 1), new(unit.Id, 1, At(2), 2), new(unit.Id, 1, At(3)), new(unit.Id, 2, At(4)), new(new UnitId("u9"), 1, At(5))] };
+        IEnumerable<int> Arrive(int? pass) => split.Arrivals(unit, 1, pass).Select(i => i.Channel);
+        Assert.Equal([1, 3], Arrive(1));
+        Assert.Equal([2, 3], Arrive(2));
+        Assert.Equal([3], Arrive(3));
+        Assert.Equal([1, 2, 3], Arrive(null));
+        Assert.Equal(At(2), split.InputOf(unit, 1, 2));
+        Assert.Null(split.InputOf(unit, 3));
+        var own = split.With(split.BankOf(unit) with { Connected = true });
+        Assert.Equal(own.BankOf(unit).Id, own.Arrivals(unit, 1, 1).First().BankId);
+    }
+
+    [Fact]
     public void Of_crossed_cables_only_those_go_whose_input_is_gone()
     {
         // Two pairs of inputs are crossed; one of them has an end at an input that goes.
