@@ -66,6 +66,18 @@ public sealed class OldDocumentTests
         Assert.Equal((22000.0, 0.0), (read.Units[0].Chart.Voices[0].Drum!.BodyHz, read.Units[0].Chart.Voices[0].Drum!.BodyLevel));
     }
 
+    [Theory]
+    [InlineData("tracks")]
+    [InlineData("pass")]
+    [InlineData("units")]
+    public void What_a_document_must_have_is_asked_for(string part)
+    {
+        var file = Session("fog-signal");
+        file["version"] = SplitVersions.Current;
+        file["split"]!.AsObject().Remove(part);
+        Assert.Contains(part, SessionFile.Read(Encoding.UTF8.GetBytes(file.ToJsonString())).Trouble, StringComparison.Ordinal);
+    }
+
     [Fact]
     public void A_pair_that_stuck_out_of_its_row_is_taken_off()
     {
@@ -74,6 +86,8 @@ public sealed class OldDocumentTests
         var bank = file["split"]!["banks"]!.AsArray().First(b => b!["id"]!.GetValue<string>() == stereo["input"]!["bankId"]!.GetValue<string>())!;
         stereo["input"]!["channel"] = bank["count"]!.GetValue<int>();
         Assert.Null(Read(file).Tracks.First(t => t.Width == Width.Stereo).Input);
+        stereo["input"] = new JsonObject { ["bankId"] = bank["id"]!.DeepClone(), ["channel"] = bank["count"]!.GetValue<int>() - 1 };
+        Assert.Equal(bank["count"]!.GetValue<int>() - 1, Read(file).Tracks.First(t => t.Width == Width.Stereo).Input!.Channel); // the last pair
         file["version"] = SplitVersions.Current; // of the present version it was never sound
         stereo["input"] = new JsonObject { ["bankId"] = bank["id"]!.DeepClone(), ["channel"] = bank["count"]!.DeepClone() };
         Assert.Contains("listens to a row of inputs, or to inputs of it", SessionFile.Read(Encoding.UTF8.GetBytes(file.ToJsonString())).Trouble);

@@ -307,6 +307,8 @@ public sealed class SplitRulesTests
         Assert.Equal(new InputRef(new BankId("in1"), 3), InputRef.Read("in1:3"));
         Assert.All(new[] { null, "", "in1", ":3", "in1:", "in1:x", "in1:3:4" }, text => Assert.Null(InputRef.Read(text)));
         Assert.Equal(new ElementRef(new UnitId("u1"), new ElementId("a/b")), ElementRef.Read("u1/a/b"));
+        Assert.Equal(new ElementRef(new UnitId("u"), new ElementId("x")), ElementRef.Read("u/x"));
+        Assert.Equal(new InputRef(new BankId("b"), 1), InputRef.Read("b:1"));
         Assert.All(new[] { null, "", "u1", "/x", "u1/" }, text => Assert.Null(ElementRef.Read(text)));
         Assert.Equal((new InputRef(new BankId("in1"), 3), (int?)2), Cable.ReadPlug("in1:3 2"));
         Assert.Equal((new InputRef(new BankId("in1"), 3), (int?)null), Cable.ReadPlug("in1:3"));
@@ -361,6 +363,28 @@ public sealed class SplitRulesTests
         Assert.Null(split.InputOf(unit, 3));
         var own = split.With(split.BankOf(unit) with { Connected = true });
         Assert.Equal(own.BankOf(unit).Id, own.Arrivals(unit, 1, 1).First().BankId);
+    }
+
+    [Fact]
+    public void A_finding_is_accepted_with_a_key_a_sentence_and_a_reason_of_a_length()
+    {
+        string? Told(string key, string sentence, string why) => SplitRules.FirstMisfit(Boat with { Accepted = [new AcceptedFinding(key, sentence, why)] })?.Place;
+        Assert.Equal((null, "split.accepted[0]", "split.accepted[0]", "split.accepted[0]"), (Told(new string('k', 320), "S.", "w"), Told(new string('k', 321), "S.", "w"), Told("", "S.", "w"), Told("k", null!, "w")));
+        Assert.Equal((null, "split.accepted[0].why", "split.accepted[0].why", "split.accepted[0].why"), (Told("k", "S.", new string('w', 200)), Told("k", "S.", new string('w', 201)), Told("k", "S.", " w"), Told("k", "S.", "")));
+        Assert.Equal("split.units[0].groups[0]", SplitRules.FirstMisfit(Boat.With(Boat.Units[0] with { Groups = [null!] }))!.Value.Place);
+        Assert.Equal("split.units[0].voices[0]", SplitRules.FirstMisfit(Boat.With(Boat.Units[0] with { Voices = Boat.Units[0].Voices.SetItem(0, null!) }))!.Value.Place);
+    }
+
+    [Theory]
+    [InlineData(2, 1, 1)]
+    [InlineData(1, 0, 1)]
+    [InlineData(2, 0, 2)]
+    public void A_setting_that_a_newer_chart_lacks_is_not_open_any_more(int settings, int open, int left)
+    {
+        var drums = Sessions.After(Sessions.Drums.Split, new MakeSetting(new UnitId("u1"), null, false));
+        var chart = drums.Units[0].Chart;
+        var updated = Sessions.After(drums.With(drums.Units[0] with { Simulated = new SimulatedUnit { NotMade = [.. Enumerable.Range(open, 2 - open)] } }), new UpdateChart(new UnitId("u1"), chart with { Settings = chart.Settings[..settings] }));
+        Assert.Equal(left, updated.Units[0].Simulated.NotMade.Length);
     }
 
     [Fact]
