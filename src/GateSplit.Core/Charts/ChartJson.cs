@@ -60,7 +60,7 @@ public static class ChartJson
         }
         catch (JsonException e)
         {
-            return new Refusal(Told(e));
+            return new Refusal(JsonTrouble.Of(e));
         }
 
         return ChartRules.Trouble(file!.Chart) is { } trouble ? new Refusal(trouble) : file.Chart;
@@ -94,21 +94,6 @@ public static class ChartJson
         bool Is(Type shape) => type.GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == shape);
         var plain = Is(typeof(IId<>)) ? "string" : Is(typeof(IQuantity<>)) ? "number" : null;
         return plain is null ? schema : new JsonObject { ["type"] = type == context.TypeInfo.Type ? plain : new JsonArray(plain, "null") };
-    }
-
-    /// <summary>The reader's line is that of the object it was about to build, so the place is told where it is known.</summary>
-    private static string Told(JsonException e)
-    {
-        const string missing = "including: ";
-        if (e.Path is not { Length: > 2 } path)
-        {
-            return e.LineNumber is { } line ? $"Line {line + 1} is not JSON that can be read." : "This is not JSON that can be read.";
-        }
-
-        var at = e.Message.IndexOf(missing, StringComparison.Ordinal);
-        return at < 0
-            ? $"{path[2..]}: the value is not of the kind that belongs there."
-            : $"{path[2..]}: {e.Message[(at + missing.Length)..].Split(". ")[0].TrimEnd('.')} is missing.";
     }
 
     /// <summary>The file.</summary>

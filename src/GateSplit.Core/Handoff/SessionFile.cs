@@ -35,7 +35,7 @@ public sealed record SessionFile(string Format, int Version, string Name, byte[]
         }
         catch (JsonException e)
         {
-            return new Refusal($"This is not an exported session. {SplitVersions.Told(e)}");
+            return new Refusal($"This is not an exported session. {JsonTrouble.Of(e)}");
         }
     }
 

@@ -33,7 +33,7 @@ public static class SplitVersions
         }
         catch (JsonException e)
         {
-            return new Refusal(Told(e));
+            return new Refusal(JsonTrouble.Of(e));
         }
     }
 
@@ -53,11 +53,6 @@ public static class SplitVersions
 
         return Checked(split.Deserialize<Split>(SplitJson.Options));
     }
-
-    /// <summary>What a reader says of a place that it cannot read.</summary>
-    public static string Told(JsonException e) => e.Path is { Length: > 2 } path
-        ? $"{path[2..]}: the value is not of the kind that belongs there."
-        : $"Line {(e.LineNumber ?? 0) + 1} cannot be read.";
 
     private static Result<Split> Checked(Split? split) => SplitRules.FirstMisfit(split!) is { } misfit ? new Refusal($"{misfit}") : split!;
 

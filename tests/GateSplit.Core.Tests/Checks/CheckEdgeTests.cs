@@ -55,6 +55,7 @@ public sealed class CheckEdgeTests
         { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5), new SetMuted(Of("hat"), true)] },
         { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5), new SetMuted(Of("hall"), true)] },
         { "ReturnOnElement", Drums, [] }, // the mix, where it belongs
+        { "ReturnOnElement", Kit, [.. Laid(Kit).Units[0].Elements.Select(e => new AssignPort(Of(e.ElementId.Value), null))] }, // everything is in one mix
         { "Level", Drums, [Shape("kick", 2)] },
         { "Level", Drums, [Shape("kick", 9), new SetPass(Pass(Drums) with { Format = SampleFormat.Float32 })] },
         { "OldCopy", Drums, [new AddUnit(BrindleSix.Chart)] },
@@ -103,6 +104,12 @@ public sealed class CheckEdgeTests
         { "Settings", Drums, [new MakeSetting(U1, 0, false), new MakeSetting(U1, 1, false)], "2 settings of Mudlark Nine are not ticked yet. First: Set USB outputs to separate. Otherwise: Inputs 3 to 12 stay silent; only the mix on 1-2 arrives.", "They are made: tick them" },
         { "Loopback", "siskin-mono", [.. Looped()], "Siskin Mono and Click play into Back 1-2 together: what is recorded there holds all of them.", "Take Click off the pair" },
         { "HeardDirectly", "siskin-mono", [new SetBank(Bank("siskin-mono") with { HeardDirectly = true })], "Siskin lead is heard twice: Return is heard directly at the interface, and the track is monitored besides. It sounds hollow, though the files are right.", "Stop hearing Return directly" },
+        { "Level", Drums, [Shape("kick", 3)], "Kick is expected to reach +1.6 dB on Kick: its loudest notes will clip.", "Turn Kick down to −3.0 dB" },
+        {
+            "SkippedNumber", Kit,
+            [new AssignPort(Of("hall"), null), new SetInMain(Of("hall"), false), new RemoveTrack(new TrackId("t12")), new AssignPort(Of("room"), 12), new SetTrackInput(new TrackId("t11"), new InputRef(Usb, 23)), new AssignPort(Of("ride"), 10), new AssignPort(Of("overheads"), 9)],
+            "Ports 8 to 10 and 12 of Ostler Kit Room are used, but 11 was left out: a number was perhaps skipped.", null
+        },
         { "Speed", Drums, [new SetPass(Pass(Drums) with { DiskBytesPerSecond = 1_295_999 })], "9 channels at once write 1.3 MB a second, and the disk takes 1.3 MB: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.", null },
     };
 
