@@ -5,6 +5,7 @@ using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Checks;
 
@@ -16,6 +17,10 @@ public sealed class CheckEdgeTests
     private static readonly UnitId U1 = new("u1");
     private static readonly BankId Usb = new("b-u1");
     private static readonly BankId Loop = new("in1");
+
+    /// <summary>What spoils nothing; all else is to be mended.</summary>
+    private static readonly string[] OnlyWorthKnowing =
+        ["below unity", "twice as big", "never monitored", "on every system", "in another order", "perhaps skipped"];
 
     public static TheoryData<string, string, Edit[]> Near => new()
     {
@@ -44,6 +49,7 @@ public sealed class CheckEdgeTests
         { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new SetTrackWidth(new TrackId("t6"), Width.Stereo)] },
         { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new RemoveTrack(new TrackId("t6"))] },
         { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t7"))] }, // both on the left
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(0.5)), new RemoveTrack(new TrackId("t7"))] }, // one of them on both sides
         { "MasterEffect", Drums, [.. Tracks(Drums).Select(t => new SetArmed(t, false))] },
         { "OffByOne", Drums, [.. Shift(Drums, 1).Skip(1)] },
         { "OffByOne", Drums, [.. Shift(Drums, 1), .. Tracks(Drums).Skip(2).Select(t => new RenameTrack(t, "Part " + t.Value))] },
@@ -103,6 +109,7 @@ public sealed class CheckEdgeTests
         { "Settings", Drums, [new MakeSetting(U1, null, true), new MakeSetting(U1, 1, false)], "1 setting of Mudlark Nine is not ticked yet. First: Set clock to follow and start/stop to receive. Otherwise: The pattern does not start with the recorder.", "It is made: tick it" },
         { "Settings", Drums, [new MakeSetting(U1, 0, false), new MakeSetting(U1, 1, false)], "2 settings of Mudlark Nine are not ticked yet. First: Set USB outputs to separate. Otherwise: Inputs 3 to 12 stay silent; only the mix on 1-2 arrives.", "They are made: tick them" },
         { "Loopback", "siskin-mono", [.. Looped()], "Siskin Mono and Click play into Back 1-2 together: what is recorded there holds all of them.", "Take Click off the pair" },
+        { "Loopback", "siskin-mono", [.. Looped(listens: 3, plugged: 3)], "Siskin Mono and Click play into Back 3-4 together: what is recorded there holds all of them.", "Take Click off the pair" },
         { "HeardDirectly", "siskin-mono", [new SetBank(Bank("siskin-mono") with { HeardDirectly = true })], "Siskin lead is heard twice: Return is heard directly at the interface, and the track is monitored besides. It sounds hollow, though the files are right.", "Stop hearing Return directly" },
         { "Level", Drums, [Shape("kick", 3)], "Kick is expected to reach +1.6 dB on Kick: its loudest notes will clip.", "Turn Kick down to −3.0 dB" },
         {
@@ -131,6 +138,7 @@ public sealed class CheckEdgeTests
         var finding = Assert.Single(before, f => f.Check == check);
         Assert.Equal(sentence, finding.Sentence);
         Assert.Equal(fix, finding.FixLabel);
+        Assert.Equal(OnlyWorthKnowing.Any(words => sentence.Contains(words, StringComparison.Ordinal)) ? Severity.Note : Severity.Warning, finding.Severity);
         if (finding.Fix is { } mend)
         {
             var after = AllChecks.Look(Sessions.View(Sessions.After(split, mend), song));
@@ -158,13 +166,13 @@ public sealed class CheckEdgeTests
     private static IEnumerable<Edit> Shift(string chart, int step) => Laid(chart).Tracks.Select(t => new SetTrackInput(t.Id, t.Input! with { Channel = t.Input.Channel + step }));
 
     /// <summary>The lead into a looped-back pair by a cable, a track that records a pair of that row, and a click on the first pair besides.</summary>
-    private static IEnumerable<Edit> Looped(int listens = 1) =>
+    private static IEnumerable<Edit> Looped(int listens = 1, int plugged = 1) =>
     [
         new AddBank(BankKind.Loopback, "Back", 4),
-        new PlugCables(U1, 1, 2, new InputRef(Loop, 1)),
+        new PlugCables(U1, 1, 2, new InputRef(Loop, plugged)),
         new SetTrackInput(new TrackId("t1"), null),
         new SetTrackWidth(new TrackId("t1"), Width.Stereo),
         new SetTrackInput(new TrackId("t1"), new InputRef(Loop, listens)),
-        new AddTrack(new Track(new TrackId("t90"), "Click", Width.Stereo) { Input = new InputRef(Usb, 1), Bus = new InputRef(Loop, 1), Armed = false, Monitor = MonitorMode.Always }),
+        new AddTrack(new Track(new TrackId("t90"), "Click", Width.Stereo) { Input = new InputRef(Usb, 1), Bus = new InputRef(Loop, plugged), Armed = false, Monitor = MonitorMode.Always }),
     ];
 }

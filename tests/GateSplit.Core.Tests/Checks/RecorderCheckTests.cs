@@ -68,6 +68,7 @@ public sealed class RecorderCheckTests
         IEnumerable<Finding> With(long free) => AllChecks.Look(new SplitView(split, Sessions.View(split, song).Sounding, new DiskSpace(1000, free))).Where(f => f.Check == "DiskSpace");
         Assert.Empty(With(1000));
         Assert.Contains("it cannot be kept", Assert.Single(With(999)).Sentence);
+        Assert.True(Assert.Single(With(0)).ToMend);
     }
 
     [Fact]
