@@ -178,7 +178,7 @@ internal sealed class Faults : CSharpSyntaxWalker
     {
         if (node.Expression is MemberAccessExpressionSyntax { Name: IdentifierNameSyntax name } access)
         {
-            if (Calls.TryGetValue(name.Identifier.Text, out var other))
+            if (Calls.TryGetValue(name.Identifier.Text, out var other) && !IsOneOfAKind(node))
             {
                 Add("other call", node, node.WithExpression(access.WithName(IdentifierName(other))));
             }
@@ -250,6 +250,11 @@ internal sealed class Faults : CSharpSyntaxWalker
 
         base.VisitPostfixUnaryExpression(node);
     }
+
+    /// <summary>True of a search by an id: there is one at most, so the first is the last.</summary>
+    private static bool IsOneOfAKind(InvocationExpressionSyntax call) =>
+        call.ArgumentList.Arguments is [{ Expression: SimpleLambdaExpressionSyntax { ExpressionBody: BinaryExpressionSyntax { RawKind: (int)SyntaxKind.EqualsExpression, Left: MemberAccessExpressionSyntax { Name.Identifier.Text: var member } } } }]
+        && member.EndsWith("Id", StringComparison.Ordinal);
 
     private void Add(string kind, SyntaxNode old, SyntaxNode fresh) => _found.Add(new Fault(
         _file,

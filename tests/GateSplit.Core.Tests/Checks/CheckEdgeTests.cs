@@ -62,6 +62,9 @@ public sealed class CheckEdgeTests
         { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5), new SetMuted(Of("hall"), true)] },
         { "ReturnOnElement", Drums, [] }, // the mix, where it belongs
         { "ReturnOnElement", Kit, [.. Laid(Kit).Units[0].Elements.Select(e => new AssignPort(Of(e.ElementId.Value), null))] }, // everything is in one mix
+        { "Merged", Kit, [.. Laid(Kit).Units[0].Elements.Select(e => new AssignPort(Of(e.ElementId.Value), null))] },
+        { "Settle", Drums, [new SetPass(Pass(Drums) with { Looped = true }), new SetClock(U1, ClockMode.Free)] },
+        { "Settle", Kit, [new SetPass(Pass(Kit) with { Looped = true })] },
         { "Level", Drums, [Shape("kick", 2)] },
         { "Level", Drums, [Shape("kick", 9), new SetPass(Pass(Drums) with { Format = SampleFormat.Float32 })] },
         { "OldCopy", Drums, [new AddUnit(BrindleSix.Chart)] },
@@ -145,6 +148,53 @@ public sealed class CheckEdgeTests
             Assert.DoesNotContain(after, f => f.Check == check);
             PlantedFault.Mends(before, finding, after);
         }
+    }
+
+    [Fact]
+    public void A_fix_does_no_more_than_it_says()
+    {
+        Split Mended(string check, string chart, params Edit[] edits)
+        {
+            var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+            split = Sessions.After(split, edits);
+            return Sessions.After(split, AllChecks.Look(Sessions.View(split, song)).Single(f => f.Check == check).Fix!);
+        }
+
+        Assert.Equal(1, Mended("CountIn", Drums, NoCountIn(Drums)).Pass.CountInBars);
+        Assert.Equal(1, Mended("Settle", Drums, new SetPass(Pass(Drums) with { Looped = true })).Pass.SettleLoops);
+        Assert.Null(Mended("Tail", Drums, Tail(0.1)).Pass.TailSeconds);
+        Assert.Equal(new Decibels(-3), Mended("Level", Drums, Shape("kick", 3)).Units[0].Element(new ElementId("kick")).FaderDb);
+        Assert.Equal(Pan.HardLeft, Mended("Width", Kit, new SetPan(Of("hat"), new Pan(-0.2))).Units[0].Element(new ElementId("hat")).Pan);
+        Assert.Equal(Pan.HardRight, Mended("Width", Kit, new SetPan(Of("hat"), new Pan(-0.2)), new SetTrackInput(new TrackId("t5"), new InputRef(Usb, 10))).Units[0].Element(new ElementId("hat")).Pan);
+        Assert.Equal(new InputRef(Usb, 11), Mended("HardPanPartner", Kit, new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7"))).Tracks[^1].Input);
+        Assert.Equal(Tracks(Kit), Mended("Crossings", Kit, new MoveTrack(new TrackId("t3"), 5)).Tracks.Select(t => t.Id));
+        Assert.Equal(Laid(Drums).Tracks.Select(t => t.Input), Mended("OffByOne", Drums, [.. Shift(Drums, -1)]).Tracks.Select(t => t.Input));
+    }
+
+    [Fact]
+    public void An_expected_peak_is_the_loudest_voice_as_it_is_set_and_none_where_nothing_arrives()
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(Kit)!);
+        var view = Sessions.View(split, song);
+        Assert.Null(ExpectedPeak.On(view, Of("hat"), new TrackId("t1")));
+        Assert.Null(ExpectedPeak.On(view, Of("hall"), new TrackId("t12")));
+        var before = ExpectedPeak.On(view, Of("hat"), new TrackId("t5"))!.Value.Value;
+        double After(params Edit[] edits) => ExpectedPeak.On(Sessions.View(Sessions.After(split, edits), song), Of("hat"), new TrackId("t5"))!.Value.Value;
+        Assert.Equal(before - 4, After(new SetFader(Of("hat"), new Decibels(-4))), 1e-9);
+
+        // It hears two voices of its own, closed and open; only the louder of them counts, and bleed never.
+        double With(double closed, double open, double kick) => After([.. new[] { ("hat", closed), ("hat-open", open), ("kick", kick) }.Select(v => new ShapeVoice(U1, new UnitVoice(new VoiceId(v.Item1)) { LevelDb = new Decibels(v.Item2) }))]);
+        Assert.Equal(With(0, -60, 0), With(-60, -60, 0) + 60, 1.0);
+        Assert.Equal(With(0, 12, 0), With(-60, 12, 12));
+        Assert.Equal(With(12, 0, 0), With(12, -60, 12));
+    }
+
+    [Fact]
+    public void A_return_in_the_mix_is_told_once_an_element_has_left_it()
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(Kit)!);
+        var mixed = Sessions.After(split, [.. split.Units[0].Elements.Where(e => e.ElementId.Value != "hat").Select(e => new AssignPort(Of(e.ElementId.Value), null))]);
+        Assert.Contains(AllChecks.Look(Sessions.View(mixed, song)), f => f.Check == "ReturnOnElement" && f.Sentence.StartsWith("Hall return of Ostler Kit Room lands on port 1, on top of Kick in", StringComparison.Ordinal));
     }
 
     private static ElementRef Of(string element) => new(U1, new ElementId(element));

@@ -103,6 +103,7 @@ public sealed class SourceCheckTests
         Assert.DoesNotContain(Look(two, Sessions.Drums.Song), f => f.Check == "UnnamedUnits");
         var same = Sessions.After(two, new RenameUnit(new UnitId("u2"), "mudlark nine"));
         var finding = Assert.Single(Look(same, Sessions.Drums.Song), f => f.Check == "UnnamedUnits");
+        Assert.True(finding.ToMend);
         Assert.Equal("mudlark nine 2", Sessions.After(same, finding.Fix!).Unit(new UnitId("u2"))!.Name);
     }
 
