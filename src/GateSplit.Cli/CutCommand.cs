@@ -42,7 +42,7 @@ internal static class CutCommand
 
         folder.Create();
         var cuts = lines.Value
-            .Select(l => new CutLine(l.Track, l.Channels, Path.Combine(folder.FullName, FileNames.Clean(l.Track) + ".wav")))
+            .Select(l => new CutLine(l.Track, l.Channels, Path.Combine(folder.FullName, FileName.Clean(l.Track) + ".wav")))
             .ToList();
         using var progress = new ConsoleProgress();
         var trouble = ChannelCutter.Cut(reader, cuts, _ => null, Environment.ProcessorCount, progress, cancel);

@@ -11,10 +11,10 @@ public sealed class FileNameCheck : ICheck
     {
         foreach (var track in view.Split.Tracks.Where(t => !string.IsNullOrWhiteSpace(t.Name)))
         {
-            var signs = track.Name.Where(Unusable).Distinct().ToArray();
+            var signs = track.Name.Where(FileName.IsUnusable).Distinct().ToArray();
             if (signs.Length > 0)
             {
-                var name = string.Join(' ', new string([.. track.Name.Select(c => Unusable(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
+                var name = string.Join(' ', new string([.. track.Name.Select(c => FileName.IsUnusable(c) ? ' ' : c)]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
                 var finding = Finding.Note(
                     Place.Of(track),
                     $"{track.Name} has signs that a file name cannot have on every system ({string.Join(' ', signs)}): its file will be named without them.");
@@ -24,6 +24,4 @@ public sealed class FileNameCheck : ICheck
             }
         }
     }
-
-    private static bool Unusable(char c) => c < ' ' || "<>:\"/\\|?*".Contains(c, StringComparison.Ordinal);
 }

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text;
 
 namespace GateSplit.Core.Handoff;
 
@@ -11,11 +10,6 @@ public static class FileNames
 
     /// <summary>The fields a pattern can have.</summary>
     public static readonly ImmutableArray<string> Fields = ["{nn}", "{element}", "{session}", "{tempo}"];
-
-    private const int Longest = 120;
-    private static readonly HashSet<string> Reserved = new(
-        ["CON", "PRN", "AUX", "NUL", .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"COM{n}", $"LPT{n}" })],
-        StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Names for a row of tracks, without extension, all different even where case does not count.</summary>
     /// <param name="pattern">Text with fields.</param>
@@ -40,7 +34,7 @@ public static class FileNames
         var names = new List<string>();
         for (var i = 0; i < tracks.Count; i++)
         {
-            var wish = Clean(pattern
+            var wish = FileName.Clean(pattern
                 .Replace("{nn}", (i + 1).ToString().PadLeft(digits, '0'))
                 .Replace("{element}", tracks[i])
                 .Replace("{session}", session)
@@ -55,23 +49,5 @@ public static class FileNames
         }
 
         return names;
-    }
-
-    /// <summary>A name that every file system takes: no separators, no control characters, no dots or blanks at its ends.</summary>
-    public static string Clean(string name)
-    {
-        var clean = new StringBuilder();
-        foreach (var rune in name.Normalize().EnumerateRunes())
-        {
-            clean.Append(rune.Value < 0x20 || rune.Value == 0x7F || "/\\:*?\"<>|".Contains(rune.ToString()) ? "-" : rune.ToString());
-        }
-
-        var text = clean.ToString().Trim(' ', '.');
-        while (Encoding.UTF8.GetByteCount(text) > Longest)
-        {
-            text = text[..^(char.IsLowSurrogate(text[^1]) ? 2 : 1)].TrimEnd(' ', '.');
-        }
-
-        return text.Length == 0 ? "Track" : Reserved.Contains(text) ? text + "-" : text;
     }
 }

@@ -43,7 +43,7 @@ public static class LinesFile
             lines.Add(new Line(track, channels));
         }
 
-        if (lines.GroupBy(l => FileNames.Clean(l.Track), StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } twice)
+        if (lines.GroupBy(l => FileName.Clean(l.Track), StringComparer.OrdinalIgnoreCase).FirstOrDefault(g => g.Count() > 1) is { } twice)
         {
             return new Refusal($"The lines file names {twice.Key} twice: their files cannot be told apart.");
         }

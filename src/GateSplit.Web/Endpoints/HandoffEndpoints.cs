@@ -27,12 +27,12 @@ public static class HandoffEndpoints
 
             // The zip writer ends each entry with a few bytes that it writes synchronously, even when asked not to.
             context.Features.Get<IHttpBodyControlFeature>()!.AllowSynchronousIO = true;
-            var name = FileNames.Clean(found.Number == 0 ? $"{state.Name} what counts" : $"{state.Name} take {found.Number}") + ".zip";
+            var name = FileName.Clean(found.Number == 0 ? $"{state.Name} what counts" : $"{state.Name} take {found.Number}") + ".zip";
             return Results.Stream(to => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted), "application/zip", name);
         });
         app.MapGet("/sessions/{id:long}/session.json", async (long id, SessionStore sessions) =>
             await sessions.Load(id) is { } state
-                ? Results.File(SessionFile.Of(state.Name, state.Song, state.Split).ToJson(), "application/json", FileNames.Clean(state.Name) + ".json")
+                ? Results.File(SessionFile.Of(state.Name, state.Song, state.Split).ToJson(), "application/json", FileName.Clean(state.Name) + ".json")
                 : Results.NotFound());
     }
 }

@@ -158,6 +158,18 @@ public sealed class EditTableTests
     }
 
     [Fact]
+    public void What_was_taken_out_of_the_main_mix_stays_out_on_its_port_and_returns_with_its_group()
+    {
+        var kick = Sessions.After(Drums, new SetInMain(Kick, false), new AssignPort(Kick, 2));
+        Assert.False(Of(kick, "kick").InMain);
+        var pad = Grid.With(U1, Of(Grid, "a1") with { Port = 3, InMain = false });
+        Assert.True(Of(Sessions.After(pad, new SetFollowsGroup(A1, true)), "a1").InMain);
+        Assert.False(Of(Sessions.After(pad, new SetFollowsGroup(A1, false)), "a1").InMain);
+        var nowhere = Grid.With(U1, Of(Grid, "a1") with { Port = null, InMain = false });
+        Assert.True(Of(Sessions.After(nowhere, new SetFollowsGroup(A1, false)), "a1").InMain);
+    }
+
+    [Fact]
     public void What_was_set_before_is_replaced_and_what_belongs_to_others_stays()
     {
         var other = Kick with { ElementId = new ElementId("snare") };

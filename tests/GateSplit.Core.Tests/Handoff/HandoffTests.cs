@@ -29,7 +29,7 @@ public sealed class HandoffTests
     [InlineData("con", "con-")]
     [InlineData("Tab\tand\nline", "Tab-and-line")]
     [InlineData("Glöckchen 鐘", "Glöckchen 鐘")]
-    public void Names_are_safe_for_every_file_system(string name, string clean) => Assert.Equal(clean, FileNames.Clean(name));
+    public void Names_are_safe_for_every_file_system(string name, string clean) => Assert.Equal(clean, FileName.Clean(name));
 
     [Theory]
     [InlineData(9, "09", "09")]
@@ -56,14 +56,14 @@ public sealed class HandoffTests
     [Fact]
     public void A_long_name_is_cut_where_a_sign_ends()
     {
-        Assert.Equal(new string('x', 120), FileNames.Clean(new string('x', 120)));
-        Assert.Equal(new string('x', 120), FileNames.Clean(new string('x', 121)));
-        Assert.Equal(new string('太', 40), FileNames.Clean(new string('太', 41))); // three bytes each
-        Assert.Equal(string.Concat(Enumerable.Repeat("🥁", 30)), FileNames.Clean(string.Concat(Enumerable.Repeat("🥁", 31)))); // four bytes, two chars
-        Assert.Equal(new string('x', 118), FileNames.Clean(new string('x', 118) + ". .y")); // no blank at the end, after the cut either
-        Assert.Equal("a-b", FileNames.Clean("a\u007Fb"));
-        Assert.All(new[] { "COM1", "lpt9", "NUL", "aux", "PRN" }, name => Assert.Equal(name + "-", FileNames.Clean(name)));
-        Assert.All(new[] { "COM10", "CONX" }, name => Assert.Equal(name, FileNames.Clean(name)));
+        Assert.Equal(new string('x', 120), FileName.Clean(new string('x', 120)));
+        Assert.Equal(new string('x', 120), FileName.Clean(new string('x', 121)));
+        Assert.Equal(new string('太', 40), FileName.Clean(new string('太', 41))); // three bytes each
+        Assert.Equal(string.Concat(Enumerable.Repeat("🥁", 30)), FileName.Clean(string.Concat(Enumerable.Repeat("🥁", 31)))); // four bytes, two chars
+        Assert.Equal(new string('x', 118), FileName.Clean(new string('x', 118) + ". .y")); // no blank at the end, after the cut either
+        Assert.Equal("a-b", FileName.Clean("a\u007Fb"));
+        Assert.All(new[] { "COM1", "lpt9", "NUL", "aux", "PRN" }, name => Assert.Equal(name + "-", FileName.Clean(name)));
+        Assert.All(new[] { "COM10", "CONX" }, name => Assert.Equal(name, FileName.Clean(name)));
     }
 
     [Fact]
