@@ -12,7 +12,7 @@ internal static class LargeSource
     /// <summary>Elements, mono ports after a main pair, and a track on each of the first ports.</summary>
     public static (Split Split, ImmutableHashSet<ElementRef> Sounding) Split(int elements, int ports, int tracks)
     {
-        var chart = new Chart("large", "Large", SourceKind.Hardware, "A large source.")
+        var chart = new Chart(new ChartId("large"), "Large", SourceKind.Hardware, "A large source.")
         {
             Voices = [.. Enumerable.Range(0, elements).Select(i => new ChartVoice(new VoiceId($"v{i}"), $"Voice {i}", i % 16 + 1, [i % 128]) { Drum = new DrumPatch { BodyLevel = 1 } })],
             Elements =

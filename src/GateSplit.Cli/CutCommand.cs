@@ -1,4 +1,5 @@
 using System.CommandLine;
+using GateSplit.Core;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Sound;
 

@@ -7,4 +7,4 @@ namespace GateSplit.Data;
 /// <param name="Id">Its id.</param>
 /// <param name="Revision">Counted upward with every change; 0 for a chart that ships.</param>
 /// <param name="Chart">The chart; or why it cannot be read, and where it stands.</param>
-public sealed record ChartRow(string Id, int Revision, Result<Chart> Chart);
+public sealed record ChartRow(ChartId Id, int Revision, Result<Chart> Chart);

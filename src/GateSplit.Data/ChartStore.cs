@@ -22,7 +22,7 @@ public sealed class ChartStore(NpgsqlDataSource database)
         var own = (await connection.QueryAsync<Stored>("select id, revision, format, document from charts")).Select(Read);
         return
         [
-            .. own.OrderBy(r => r.Chart.Value?.Name ?? r.Id, StringComparer.OrdinalIgnoreCase),
+            .. own.OrderBy(r => r.Chart.Value?.Name ?? r.Id.Value, StringComparer.OrdinalIgnoreCase),
             .. Shelf.Charts.Select(c => new ChartRow(c.Id, 0, c)),
         ];
     }
@@ -31,10 +31,10 @@ public sealed class ChartStore(NpgsqlDataSource database)
     public async Task<IReadOnlyList<Chart>> All() => [.. (await Rows()).Select(r => r.Chart.Value).OfType<Chart>()];
 
     /// <summary>Finds one; null if there is none, or none that can be read.</summary>
-    public async Task<Chart?> Find(string id) => (await Row(id))?.Chart.Value;
+    public async Task<Chart?> Find(ChartId id) => (await Row(id))?.Chart.Value;
 
     /// <summary>Finds one with its revision; null if there is none.</summary>
-    public async Task<ChartRow?> Row(string id)
+    public async Task<ChartRow?> Row(ChartId id)
     {
         if (Shelf.Find(id) is { } shipped)
         {
@@ -48,7 +48,7 @@ public sealed class ChartStore(NpgsqlDataSource database)
     }
 
     /// <summary>True of a chart that ships and so cannot be changed.</summary>
-    public static bool IsShipped(string id) => Shelf.Find(id) is not null;
+    public static bool IsShipped(ChartId id) => Shelf.Find(id) is not null;
 
     /// <summary>Keeps a new chart of the user's.</summary>
     /// <returns>Why not; null if it is kept.</returns>
@@ -93,17 +93,17 @@ public sealed class ChartStore(NpgsqlDataSource database)
     }
 
     /// <summary>An id like the one wished for that no chart has yet.</summary>
-    public async Task<string> FreeId(string wish)
+    public async Task<ChartId> FreeId(ChartId wish)
     {
         await using var connection = await database.OpenConnectionAsync();
-        var taken = (await connection.QueryAsync<string>("select id from charts")).Concat(Shelf.Charts.Select(c => c.Id)).ToHashSet();
+        var taken = (await connection.QueryAsync<ChartId>("select id from charts")).Concat(Shelf.Charts.Select(c => c.Id)).ToHashSet();
         return Enumerable.Range(1, taken.Count + 1)
-            .Select(n => n == 1 ? wish : $"{wish[..Math.Min(wish.Length, Names.Longest - 6)]}-{n}")
+            .Select(n => n == 1 ? wish : new ChartId($"{wish.Value[..Math.Min(wish.Value.Length, Names.Longest - 6)]}-{n}"))
             .First(id => !taken.Contains(id));
     }
 
     /// <summary>Removes a chart of the user's; sessions keep their copies.</summary>
-    public async Task Delete(string id)
+    public async Task Delete(ChartId id)
     {
         await using var connection = await database.OpenConnectionAsync();
         await connection.ExecuteAsync("delete from charts where id = @id", new { id });
@@ -120,5 +120,5 @@ public sealed class ChartStore(NpgsqlDataSource database)
         return new ChartRow(row.Id, row.Revision, read.Ok ? read : new Refusal($"The chart {row.Id} on the shelf cannot be read. {read.Trouble}"));
     }
 
-    private sealed record Stored(string Id, int Revision, int Format, string Document);
+    private sealed record Stored(ChartId Id, int Revision, int Format, string Document);
 }

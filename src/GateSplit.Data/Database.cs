@@ -1,4 +1,5 @@
 using Dapper;
+using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 using Npgsql;
 
@@ -13,6 +14,7 @@ public static class Database
     {
         DefaultTypeMap.MatchNamesWithUnderscores = true; // sample_rate is SampleRate
         SqlMapper.AddTypeHandler(new IdHandler<TrackId>());
+        SqlMapper.AddTypeHandler(new IdHandler<ChartId>());
         return NpgsqlDataSource.Create(connectionString);
     }
 }

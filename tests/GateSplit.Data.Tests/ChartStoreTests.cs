@@ -8,7 +8,7 @@ namespace GateSplit.Data.Tests;
 /// <summary>The shelf under people: several windows, charts that are too large, rows that nobody can read.</summary>
 public sealed class ChartStoreTests : IAsyncLifetime
 {
-    private static readonly Chart Own = MudlarkNine.Chart with { Id = "own", Name = "Own" };
+    private static readonly Chart Own = MudlarkNine.Chart with { Id = new ChartId("own"), Name = "Own" };
 
     private readonly TestDatabase _database = new();
     private NpgsqlDataSource _source = null!;
@@ -34,13 +34,13 @@ public sealed class ChartStoreTests : IAsyncLifetime
         Assert.Null(await _charts.Add(Own));
         var told = await Task.WhenAll(Enumerable.Range(0, 30).Select(n => Task.Run(async () =>
         {
-            var row = (await _charts.Row("own"))!;
+            var row = (await _charts.Row(new ChartId("own")))!;
             return await _charts.Change(row.Chart.Value!.AddElement($"Bell {n}"), row.Revision);
         })));
         var kept = told.Count(t => t is null);
         Assert.InRange(kept, 1, 30);
         Assert.All(told.Where(t => t is not null), t => Assert.Equal(ChartStore.Moved, t));
-        var after = (await _charts.Row("own"))!;
+        var after = (await _charts.Row(new ChartId("own")))!;
         Assert.Equal((1 + kept, Own.Elements.Length + kept), (after.Revision, after.Chart.Value!.Elements.Length));
     }
 
@@ -49,12 +49,12 @@ public sealed class ChartStoreTests : IAsyncLifetime
     {
         Assert.Null(await _charts.Add(Own));
         Assert.Equal("There is a chart with the id own already.", await _charts.Add(Own with { Name = "Another" }));
-        Assert.Equal("Own", (await _charts.Find("own"))!.Name);
+        Assert.Equal("Own", (await _charts.Find(new ChartId("own")))!.Name);
         Assert.Contains("a chart that ships", await _charts.Add(MudlarkNine.Chart));
         Assert.Contains("a chart that ships", await _charts.Change(MudlarkNine.Chart, 0));
-        Assert.Equal("own-2", await _charts.FreeId("own"));
-        Assert.Equal("mudlark-nine-2", await _charts.FreeId("mudlark-nine"));
-        Assert.Equal("fresh", await _charts.FreeId("fresh"));
+        Assert.Equal(new ChartId("own-2"), await _charts.FreeId(new ChartId("own")));
+        Assert.Equal(new ChartId("mudlark-nine-2"), await _charts.FreeId(new ChartId("mudlark-nine")));
+        Assert.Equal(new ChartId("fresh"), await _charts.FreeId(new ChartId("fresh")));
     }
 
     [Fact]
@@ -67,7 +67,7 @@ public sealed class ChartStoreTests : IAsyncLifetime
         Assert.Null(ChartRules.Trouble(huge)); // each rule holds, and it is too long all the same
         Assert.Contains("larger than", await _charts.Add(huge));
         Assert.Contains("too many", await _charts.Add(Own with { Elements = [wide with { Hears = [.. wide.Hears, wide.Hears[0]] }] }));
-        Assert.Null(await _charts.Find("own"));
+        Assert.Null(await _charts.Find(new ChartId("own")));
     }
 
     [Fact]
@@ -78,10 +78,10 @@ public sealed class ChartStoreTests : IAsyncLifetime
         await connection.ExecuteAsync("insert into charts (id, document, format) values ('strange', '{\"format\":\"gate-split-chart\",\"version\":99}', 99)");
         var rows = await _charts.Rows();
         var strange = Assert.Single(rows, r => !r.Chart.Ok);
-        Assert.Equal("strange", strange.Id);
+        Assert.Equal("strange", strange.Id.Value);
         Assert.StartsWith("The chart strange on the shelf cannot be read.", strange.Chart.Trouble);
         Assert.Contains("version 99", strange.Chart.Trouble);
-        Assert.Null(await _charts.Find("strange"));
+        Assert.Null(await _charts.Find(new ChartId("strange")));
         Assert.Equal(rows.Count - 1, (await _charts.All()).Count);
     }
 }

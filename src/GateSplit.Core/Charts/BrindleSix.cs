@@ -18,7 +18,7 @@ public static class BrindleSix
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "brindle-six",
+        new ChartId("brindle-six"),
         "Brindle Six",
         SourceKind.Hardware,
         "A groovebox with six stereo parts and an external input over sixteen USB channels, once its full driver is chosen and it was switched off and on.")

@@ -8,7 +8,7 @@ namespace GateSplit.Core.Charts;
 /// <param name="Name">Its name.</param>
 /// <param name="Kind">Plug-in or hardware.</param>
 /// <param name="Gist">What it is, in one sentence.</param>
-public sealed record Chart(string Id, string Name, SourceKind Kind, string Gist)
+public sealed record Chart(ChartId Id, string Name, SourceKind Kind, string Gist)
 {
     /// <summary>What notes play.</summary>
     public required ImmutableArray<ChartVoice> Voices { get; init; }

@@ -66,7 +66,7 @@ public static class ChartRules
 
     private static IEnumerable<Misfit> About(Chart chart, string place) =>
     [
-        .. Misfits.Unless(Names.FitId(chart.Id), $"{place}.id", "small letters, digits and hyphens are needed, at most 80 of them."),
+        .. Misfits.Unless(Names.FitId(chart.Id.Value), $"{place}.id", "small letters, digits and hyphens are needed, at most 80 of them."),
         .. Misfits.Unless(Names.Fit(chart.Name), $"{place}.name", "a name of 1 to 80 letters is needed."),
         .. Misfits.Unless(Names.FitSentence(chart.Gist), $"{place}.gist", $"a sentence of at most {Names.LongestSentence} letters is needed, without control characters."),
         .. Misfits.Unless(Enum.IsDefined(chart.Kind), $"{place}.kind", "it is a plug-in, hardware, a tablet or groups of the recorder."),

@@ -9,7 +9,7 @@ public static class ChartSketch
     /// <param name="id">Its id.</param>
     /// <param name="name">Its name.</param>
     /// <param name="elements">How many elements, 1 to 64.</param>
-    public static Chart Of(string id, string name, int elements) => new(id, name, SourceKind.Hardware, "A new chart.")
+    public static Chart Of(ChartId id, string name, int elements) => new(id, name, SourceKind.Hardware, "A new chart.")
     {
         Voices = [.. Enumerable.Range(1, elements).Select(n => new ChartVoice(new VoiceId($"v{n}"), $"Voice {n}", 10, [FirstKey + n - 1]) { Drum = Patches.Tom(60 + 12 * n) })],
         Elements =
@@ -28,9 +28,9 @@ public static class ChartSketch
     };
 
     /// <summary>An id made of a name: small letters and digits, everything else a hyphen.</summary>
-    public static string IdOf(string name)
+    public static ChartId IdOf(string name)
     {
         var id = string.Concat(name.ToLowerInvariant().Select(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c) ? c : '-')).Trim('-');
-        return id.Length == 0 ? "chart" : id[..Math.Min(id.Length, 60)];
+        return new ChartId(id.Length == 0 ? "chart" : id[..Math.Min(id.Length, 60)]);
     }
 }

@@ -26,7 +26,7 @@ public static class FennelSampler
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "fennel-sampler",
+        new ChartId("fennel-sampler"),
         "Fennel Sampler",
         SourceKind.PlugIn,
         "A sampler whose outputs you declare yourself, mono or stereo; a new output exists only once the instrument was loaded again.")

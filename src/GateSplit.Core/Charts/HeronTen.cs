@@ -22,7 +22,7 @@ public static class HeronTen
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "heron-ten",
+        new ChartId("heron-ten"),
         "Heron Ten",
         SourceKind.Hardware,
         "A drum synth of ten pads on seven voice outputs: pads that share a voice share its output, each pad may also stay in the main mix, and effects are only there.")

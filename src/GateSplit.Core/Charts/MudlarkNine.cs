@@ -21,7 +21,7 @@ public static class MudlarkNine
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "mudlark-nine",
+        new ChartId("mudlark-nine"),
         "Mudlark Nine",
         SourceKind.Hardware,
         "A drum machine with nine voices that leave over USB once its outputs are set to separate; effects are only in the mix.")

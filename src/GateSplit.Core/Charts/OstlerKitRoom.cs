@@ -16,7 +16,7 @@ public static class OstlerKitRoom
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "ostler-kit-room",
+        new ChartId("ostler-kit-room"),
         "Ostler Kit Room",
         SourceKind.PlugIn,
         "A drum kit in a room, heard by close microphones, overheads and a room pair; everything leaves by port 1 until it is assigned.")

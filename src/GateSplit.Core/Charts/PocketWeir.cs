@@ -17,7 +17,7 @@ public static class PocketWeir
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "pocket-weir",
+        new ChartId("pocket-weir"),
         "Pocket Weir",
         SourceKind.Tablet,
         "An instrument host on a tablet: six ports that are joined one by one to the recorder's, and nodes that only send notes and need no port.")

@@ -16,7 +16,7 @@ public static class RecorderGroups
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "recorder-groups",
+        new ChartId("recorder-groups"),
         "Recorder groups",
         SourceKind.Recorder,
         "Sub-groups that are in the recorder already, sent to internal buses and recorded again as stems.")

@@ -13,5 +13,5 @@ public static class Shelf
     ];
 
     /// <summary>Finds one; null if there is none.</summary>
-    public static Chart? Find(string id) => Charts.FirstOrDefault(c => c.Id == id);
+    public static Chart? Find(ChartId id) => Charts.FirstOrDefault(c => c.Id == id);
 }

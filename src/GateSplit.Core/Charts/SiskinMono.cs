@@ -5,7 +5,7 @@ public static class SiskinMono
 {
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "siskin-mono",
+        new ChartId("siskin-mono"),
         "Siskin Mono",
         SourceKind.PlugIn,
         "A lead synth with one stereo output, played like hardware through a pair that is looped back, so that its rides are recorded.")

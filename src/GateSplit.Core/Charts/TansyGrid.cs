@@ -21,7 +21,7 @@ public static class TansyGrid
 
     /// <summary>The chart. Pad n of the group on channel g plays on key 36 + n - 1.</summary>
     public static Chart Chart { get; } = new(
-        "tansy-grid",
+        new ChartId("tansy-grid"),
         "Tansy Grid",
         SourceKind.PlugIn,
         "Six groups of twelve pads on twenty stereo outputs; a pad follows its group, and a group the main mix on output 1.")

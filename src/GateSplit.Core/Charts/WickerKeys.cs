@@ -24,7 +24,7 @@ public static class WickerKeys
 
     /// <summary>The chart.</summary>
     public static Chart Chart { get; } = new(
-        "wicker-keys",
+        new ChartId("wicker-keys"),
         "Wicker Keys",
         SourceKind.Hardware,
         "A keyboard of twelve parts by MIDI channel, sent to four stereo USB pairs.")

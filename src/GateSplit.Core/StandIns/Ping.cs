@@ -15,7 +15,7 @@ public static class Ping
     private const int BlockFrames = 4096;
     private const int HitFrames = 2048;
 
-    private static readonly Chart Source = new("ping", "Ping", SourceKind.PlugIn, "A short hit.")
+    private static readonly Chart Source = new(new ChartId("ping"), "Ping", SourceKind.PlugIn, "A short hit.")
     {
         Voices = [new ChartVoice(new VoiceId("hit"), "Hit", 1, []) { Drum = new DrumPatch { BodyHz = 900, BodyLevel = 0.4, BodyDecaySeconds = 0.02, NoiseLevel = 0.3, NoiseDecaySeconds = 0.02, NoiseLowHz = 100, NoiseHighHz = 15000 } }],
         Elements = [new ChartElement(new ElementId("hit"), "Hit", Family.TomAndPercussion, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(new VoiceId("hit"))] }],

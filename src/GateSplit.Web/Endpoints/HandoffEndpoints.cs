@@ -1,3 +1,4 @@
+using GateSplit.Core;
 using GateSplit.Core.Handoff;
 using GateSplit.Data;
 using GateSplit.Jobs;

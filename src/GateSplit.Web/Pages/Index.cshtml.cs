@@ -83,7 +83,7 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
     private async Task<Core.Result<Made>> Make(NewSession wish, IFormFile? midi)
     {
         var all = await charts.All();
-        var sources = wish.Charts.Select(id => all.FirstOrDefault(c => c.Id == id)).OfType<Chart>().ToList();
+        var sources = wish.Charts.Select(id => all.FirstOrDefault(c => c.Id.Value == id)).OfType<Chart>().ToList();
         if (!Names.Fit(wish.Name, SessionFile.LongestName))
         {
             return new Core.Refusal($"The session needs a name of 1 to {SessionFile.LongestName} characters, on one line.");

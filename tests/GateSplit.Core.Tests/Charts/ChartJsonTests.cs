@@ -7,7 +7,7 @@ namespace GateSplit.Core.Tests.Charts;
 
 public sealed class ChartJsonTests
 {
-    public static TheoryData<string> Ids => [.. Shelf.Charts.Select(c => c.Id)];
+    public static TheoryData<string> Ids => [.. Shelf.Charts.Select(c => c.Id.Value)];
 
     /// <summary>What is done to the drum machine's file, and what is said of it.</summary>
     public static TheoryData<string, Action<JsonObject>, string> Damage => new()
@@ -42,7 +42,7 @@ public sealed class ChartJsonTests
     [MemberData(nameof(Ids))]
     public async Task A_chart_comes_back_as_it_was_and_fits_the_published_schema(string id)
     {
-        var json = ChartJson.Write(Shelf.Find(id)!);
+        var json = ChartJson.Write(Shelf.Find(new ChartId(id))!);
         var read = ChartJson.Read(json);
         Assert.True(read.Ok, read.Trouble);
         Assert.Equal(json, ChartJson.Write(read.Value));

@@ -6,13 +6,13 @@ namespace GateSplit.Core.Tests.Charts;
 
 public sealed class ShelfTests
 {
-    public static TheoryData<string> Ids => [.. Shelf.Charts.Select(c => c.Id)];
+    public static TheoryData<string> Ids => [.. Shelf.Charts.Select(c => c.Id.Value)];
 
     [Theory]
     [MemberData(nameof(Ids))]
     public void A_chart_holds_together(string id)
     {
-        var chart = Shelf.Find(id)!;
+        var chart = Shelf.Find(new ChartId(id))!;
         var split = StartingSplit.Of([chart], 1, 48000);
         Assert.Null(SplitRules.Trouble(split));
         Assert.Equal(chart.Ports.Length, chart.Ports.Select(p => p.Number).Distinct().Count());
@@ -48,7 +48,7 @@ public sealed class ShelfTests
     [Fact]
     public void What_each_chart_is_known_for()
     {
-        Chart Of(string id) => Shelf.Find(id)!;
+        Chart Of(string id) => Shelf.Find(new ChartId(id))!;
         var grid = Of("tansy-grid");
         Assert.Equal((6, 72, 20), (grid.Groups.Length, grid.Elements.Length, grid.Ports.Length));
         Assert.All(grid.Groups, g => Assert.Equal(12, grid.Elements.Count(e => e.Group == g.Name)));

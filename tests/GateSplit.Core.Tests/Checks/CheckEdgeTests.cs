@@ -127,7 +127,7 @@ public sealed class CheckEdgeTests
     [MemberData(nameof(Near))]
     public void It_is_silent_where_it_is_only_near(string check, string chart, Edit[] edits)
     {
-        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(chart))!);
         Assert.DoesNotContain(AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)), f => f.Check == check);
     }
 
@@ -135,7 +135,7 @@ public sealed class CheckEdgeTests
     [MemberData(nameof(Spoken))]
     public void It_says_what_will_happen_and_offers_to_mend_it(string check, string chart, Edit[] edits, string sentence, string? fix)
     {
-        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(chart))!);
         split = Sessions.After(split, edits);
         var before = AllChecks.Look(Sessions.View(split, song));
         var finding = Assert.Single(before, f => f.Check == check);
@@ -155,7 +155,7 @@ public sealed class CheckEdgeTests
     {
         Split Mended(string check, string chart, params Edit[] edits)
         {
-            var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+            var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(chart))!);
             split = Sessions.After(split, edits);
             return Sessions.After(split, AllChecks.Look(Sessions.View(split, song)).Single(f => f.Check == check).Fix!);
         }
@@ -174,7 +174,7 @@ public sealed class CheckEdgeTests
     [Fact]
     public void An_expected_peak_is_the_loudest_voice_as_it_is_set_and_none_where_nothing_arrives()
     {
-        var (split, song) = Sessions.Laid(Shelf.Find(Kit)!);
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Kit))!);
         var view = Sessions.View(split, song);
         Assert.Null(ExpectedPeak.On(view, Of("hat"), new TrackId("t1")));
         Assert.Null(ExpectedPeak.On(view, Of("hall"), new TrackId("t12")));
@@ -192,14 +192,14 @@ public sealed class CheckEdgeTests
     [Fact]
     public void A_return_in_the_mix_is_told_once_an_element_has_left_it()
     {
-        var (split, song) = Sessions.Laid(Shelf.Find(Kit)!);
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Kit))!);
         var mixed = Sessions.After(split, [.. split.Units[0].Elements.Where(e => e.ElementId.Value != "hat").Select(e => new AssignPort(Of(e.ElementId.Value), null))]);
         Assert.Contains(AllChecks.Look(Sessions.View(mixed, song)), f => f.Check == "ReturnOnElement" && f.Sentence.StartsWith("Hall return of Ostler Kit Room lands on port 1, on top of Kick in", StringComparison.Ordinal));
     }
 
     private static ElementRef Of(string element) => new(U1, new ElementId(element));
 
-    private static Split Laid(string chart) => Sessions.Laid(Shelf.Find(chart)!).Split;
+    private static Split Laid(string chart) => Sessions.Laid(Shelf.Find(new ChartId(chart))!).Split;
 
     private static PassSettings Pass(string chart) => Laid(chart).Pass;
 

@@ -19,7 +19,7 @@ public sealed class FixPropertyTests
     public void A_fix_removes_its_finding_and_brings_none_of_more_weight(string chart, int seed)
     {
         var random = new Random(seed);
-        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(chart))!);
         for (var i = 0; i < 4; i++)
         {
             split = Any(random, split).Apply(split) is { Ok: true } changed ? changed.Value : split;

@@ -12,7 +12,7 @@ internal static class PlantedFault
     public static void Look(
         string check, string chart, Edit[] right, Edit[] wrong, string words, bool hasFix)
     {
-        var (split, song) = Sessions.Laid(Shelf.Find(chart)!);
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(chart))!);
         Look(split, song, check, right, wrong, words, hasFix);
     }
 

@@ -15,9 +15,9 @@ public sealed class RecorderCheckTests
     private static readonly Edit[] None = [];
     private static readonly InputRef Loop = new(new BankId("in1"), 1);
 
-    private static PassSettings Pass(string chart) => Sessions.Laid(Shelf.Find(chart)!).Split.Pass;
+    private static PassSettings Pass(string chart) => Sessions.Laid(Shelf.Find(new ChartId(chart))!).Split.Pass;
 
-    private static Bank Usb(string chart) => Sessions.Laid(Shelf.Find(chart)!).Split.Banks[0];
+    private static Bank Usb(string chart) => Sessions.Laid(Shelf.Find(new ChartId(chart))!).Split.Banks[0];
 
     /// <summary>Check, chart, what makes the split right, what plants the fault, words of the sentence, whether there is a fix.</summary>
     public static TheoryData<string, string, Edit[], Edit[], string, bool> Planted => new()

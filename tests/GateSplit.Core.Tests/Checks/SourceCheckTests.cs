@@ -155,5 +155,5 @@ public sealed class SourceCheckTests
     private static IReadOnlyList<Finding> Look(Split split, Song song) => AllChecks.Look(Sessions.View(split, song));
 
     private static IEnumerable<Edit> Shift(string chart, int step) =>
-        Sessions.Laid(Shelf.Find(chart)!).Split.Tracks.Select(t => new SetTrackInput(t.Id, t.Input! with { Channel = t.Input.Channel + step }));
+        Sessions.Laid(Shelf.Find(new ChartId(chart))!).Split.Tracks.Select(t => new SetTrackInput(t.Id, t.Input! with { Channel = t.Input.Channel + step }));
 }

@@ -252,7 +252,7 @@ public sealed class LayerTests
             channel += (int)width;
         }
 
-        return new Chart("any", "Any", SourceKind.Hardware, "Any.")
+        return new Chart(new ChartId("any"), "Any", SourceKind.Hardware, "Any.")
         {
             Voices = [],
             Elements = [.. elements.Select((e, i) => new ChartElement(new ElementId($"e{i}"), $"E{i}", Family.Keys, ElementKind.Voice, e.Width) { Ports = e.Only is { } only ? [only] : [] })],

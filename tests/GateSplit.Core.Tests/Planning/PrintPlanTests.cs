@@ -118,7 +118,7 @@ public sealed class PrintPlanTests : IDisposable
     private static (Split Split, Song Song) Session()
     {
         ChartVoice Voice(string id, int key, double hertz) => new(new VoiceId(id), id, 10, [key]) { Drum = new DrumPatch { BodyHz = hertz, BodyLevel = 0.5, BodyDecaySeconds = 0.3 } };
-        var chart = new Chart("two", "Two", SourceKind.PlugIn, "Two drums.")
+        var chart = new Chart(new ChartId("two"), "Two", SourceKind.PlugIn, "Two drums.")
         {
             Voices = [Voice("low", 36, 90), Voice("high", 40, 700)],
             Elements =

@@ -14,7 +14,7 @@ public sealed class LineWalkTests : IDisposable
 {
     private readonly TempFolder _folder = new();
 
-    public static TheoryData<string> Charts => [.. Shelf.Charts.Select(c => c.Id)];
+    public static TheoryData<string> Charts => [.. Shelf.Charts.Select(c => c.Id.Value)];
 
     public void Dispose() => _folder.Dispose();
 
@@ -22,7 +22,7 @@ public sealed class LineWalkTests : IDisposable
     [MemberData(nameof(Charts))]
     public void Every_element_of_a_chart_alone_lands_where_the_split_says_within_a_tenth_of_a_decibel(string id)
     {
-        var view = Laid(Shelf.Find(id)!);
+        var view = Laid(Shelf.Find(new ChartId(id))!);
         var lines = new LineWalk(view).All();
         Assert.Equal(
             view.SoundingElements.Where(e => e.Chart.Kind != ElementKind.NoteOnly).Select(e => e.Ref), lines.Select(l => l.Element).Distinct());
@@ -47,7 +47,7 @@ public sealed class LineWalkTests : IDisposable
     public void An_element_printed_alone_holds_what_the_walk_measured(string id)
     {
         // The walk against the recorder: the same notes, every other element muted, the file measured by sox's formula.
-        var view = Laid(Shelf.Find(id)!);
+        var view = Laid(Shelf.Find(new ChartId(id))!);
         var element = view.SoundingElements.First(e => e.Chart.Kind is not (ElementKind.Return or ElementKind.NoteOnly)
             && e.Chart.Hears.Count(h => !h.Bleed) == 1 && view.Signal.Reaching(e.Ref).Any());
         var walked = new LineWalk(view).One(element.Ref).First();

@@ -187,7 +187,7 @@ public sealed class LiveRigTests : IDisposable
     /// <summary>A drum and held keys on one mono port, four bars; the track is panned left.</summary>
     private static (Split Split, Song Song) Session()
     {
-        var chart = new Chart("few", "Few", SourceKind.PlugIn, "It plays.")
+        var chart = new Chart(new ChartId("few"), "Few", SourceKind.PlugIn, "It plays.")
         {
             Voices =
             [

@@ -10,17 +10,17 @@ namespace GateSplit.Core.Tests.StandIns;
 /// <summary>The peak that a voice is said to reach against what its stand-in really renders.</summary>
 public sealed class PeakTests
 {
-    public static TheoryData<string> Charts => [.. Shelf.Charts.Select(c => c.Id)];
+    public static TheoryData<string> Charts => [.. Shelf.Charts.Select(c => c.Id.Value)];
 
     [Theory]
     [MemberData(nameof(Charts))]
     public void Every_voice_of_a_chart_peaks_where_it_says(string id)
     {
-        var chart = Shelf.Find(id)!;
+        var chart = Shelf.Find(new ChartId(id))!;
         using var folder = new TempFolder();
         foreach (var voice in chart.Voices)
         {
-            var one = new Chart("one", "One", SourceKind.PlugIn, "One voice.")
+            var one = new Chart(new ChartId("one"), "One", SourceKind.PlugIn, "One voice.")
             {
                 Voices = [voice],
                 Elements = [new ChartElement(new ElementId("e"), "E", Family.Keys, ElementKind.Voice, Width.Mono) { Hears = [new Hearing(voice.Id, new Decibels(0), 0, new Pan(0), false)], Port = 1 }],

@@ -171,7 +171,7 @@ public sealed class RideTests : IDisposable
     /// <summary>One hit a bar for four bars, on a port before its fader and on one after it; and the effect it feeds.</summary>
     private static (Split Split, Song Song) Hits(double noise = 0.1)
     {
-        var chart = new Chart("hits", "Hits", SourceKind.PlugIn, "It hits.")
+        var chart = new Chart(new ChartId("hits"), "Hits", SourceKind.PlugIn, "It hits.")
         {
             Voices = [new ChartVoice(new VoiceId("hit"), "Hit", 10, [40]) { Drum = new DrumPatch { BodyHz = 2000, BodyLevel = noise == 0.7 ? 0 : 0.6, BodyDecaySeconds = 3, NoiseLevel = noise, NoiseDecaySeconds = 3, NoiseLowHz = 60, NoiseHighHz = 20000 } }],
             Elements =

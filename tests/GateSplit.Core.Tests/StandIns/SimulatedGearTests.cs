@@ -132,7 +132,7 @@ public sealed class SimulatedGearTests : IDisposable
     /// <summary>A box that follows a clock and clicks every beat at 120, on one of its two mono outputs over USB.</summary>
     private static (Split Split, Song Song) Clicks(int bars, bool ringing = false)
     {
-        var chart = new Chart("clicker", "Clicker", SourceKind.Hardware, "It clicks.")
+        var chart = new Chart(new ChartId("clicker"), "Clicker", SourceKind.Hardware, "It clicks.")
         {
             Clock = new ChartClock(true, true, true),
             Voices = [new ChartVoice(new VoiceId("click"), "Click", 10, [40]) { Drum = new DrumPatch { BodyHz = 2000, BodyLevel = 0.6, BodyDecaySeconds = ringing ? 3 : 0.05, NoiseLevel = 0.1, NoiseDecaySeconds = 0.04, NoiseLowHz = 500, NoiseHighHz = 9000 } }],

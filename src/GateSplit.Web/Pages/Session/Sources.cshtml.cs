@@ -22,7 +22,7 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
     /// <summary>Adds a source from the shelf.</summary>
     public async Task<IActionResult> OnPostAdd(int revision, string? chart)
     {
-        var found = await charts.Find(chart ?? "");
+        var found = await charts.Find(new ChartId(chart ?? ""));
         return await Change(revision, () => found is null ? new Refusal("Choose a source to add.") : new AddUnit(found));
     }
 

@@ -27,7 +27,7 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     public RefusedEdit? Again { get; private set; }
 
     /// <summary>True if it ships and so is only copied.</summary>
-    public bool Shipped => ChartStore.IsShipped(Id);
+    public bool Shipped => ChartStore.IsShipped(new ChartId(Id));
 
     /// <summary>A sentence for the top; null for none.</summary>
     [BindProperty(SupportsGet = true, Name = "notice")]
@@ -51,7 +51,7 @@ public sealed class ChartModel(ChartStore charts) : PageModel
             return NotFound();
         }
 
-        var copy = Chart with { Id = await charts.FreeId(Chart.Id + "-copy"), Name = Chart.Name.Length > 70 ? Chart.Name : $"{Chart.Name} (copy)" };
+        var copy = Chart with { Id = await charts.FreeId(new ChartId(Chart.Id + "-copy")), Name = Chart.Name.Length > 70 ? Chart.Name : $"{Chart.Name} (copy)" };
         Notice = await charts.Add(copy);
         return Notice is null ? Redirect($"/shelf/{copy.Id}") : Page();
     }
@@ -59,7 +59,7 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     /// <summary>Removes it from the shelf.</summary>
     public async Task<IActionResult> OnPostDelete()
     {
-        await charts.Delete(Id);
+        await charts.Delete(new ChartId(Id));
         return Redirect("/shelf");
     }
 
@@ -135,7 +135,7 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     {
         var kept = await Keep(() => ChartJson.Read(text ?? "") switch
         {
-            { Ok: true } read when read.Value.Id != Id => new Refusal("A chart keeps its id; make a copy to get another one."),
+            { Ok: true } read when read.Value.Id.Value != Id => new Refusal("A chart keeps its id; make a copy to get another one."),
             var read => read,
         });
         Text = text ?? "";
@@ -187,7 +187,7 @@ public sealed class ChartModel(ChartStore charts) : PageModel
 
     private async Task<bool> Load()
     {
-        if (await charts.Row(Id) is not { } row)
+        if (await charts.Row(new ChartId(Id)) is not { } row)
         {
             return false;
         }
