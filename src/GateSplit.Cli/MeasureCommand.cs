@@ -49,7 +49,7 @@ internal static class MeasureCommand
     }
 
     private sealed record Row(
-        string File, int Channels, int SampleRate, int BitsPerSample, long Frames, IReadOnlyList<ChannelRow> PerChannel)
+        string File, int Channels, int SampleRate, int BitsPerSample, Frames Frames, IReadOnlyList<ChannelRow> PerChannel)
     {
         public static Row Of(FileInfo file, FileMeasure measure) => new(
             file.ToString(),
@@ -64,11 +64,11 @@ internal static class MeasureCommand
             + string.Concat(PerChannel.Select((c, i) =>
                 $"\n  {i + 1,3}  peak {Text(c.SamplePeakDbfs)}  rms {Text(c.RmsDbfs)}  dc {c.DcOffset:0.000000}  clipped runs {c.ClippedRuns}{(c.Silent ? "  silent" : "")}"));
 
-        private static string Text(double? db) => db is { } value ? $"{value,7:0.00} dBFS" : "   -inf dBFS";
+        private static string Text(Decibels? level) => level is { Value: var value } ? $"{value,7:0.00} dBFS" : "   -inf dBFS";
 
         /// <summary>JSON has no infinity: digital silence is null.</summary>
-        private static double? Finite(Decibels level) => double.IsFinite(level.Value) ? level.Value : null;
+        private static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
     }
 
-    private sealed record ChannelRow(double? SamplePeakDbfs, double? RmsDbfs, double DcOffset, long ClippedRuns, bool Silent);
+    private sealed record ChannelRow(Decibels? SamplePeakDbfs, Decibels? RmsDbfs, double DcOffset, long ClippedRuns, bool Silent);
 }

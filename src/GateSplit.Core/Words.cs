@@ -49,13 +49,4 @@ public static class Words
         var whole = (long)Math.Round(seconds, MidpointRounding.AwayFromZero);
         return $"{whole / 60}:{whole % 60:00}";
     }
-
-    /// <summary>A size in the unit a person would say: "14.2 MB", "3.1 GB" (powers of ten).</summary>
-    public static string Size(long bytes) => bytes switch
-    {
-        >= 1_000_000_000 => $"{bytes / 1e9:0.0} GB",
-        >= 1_000_000 => $"{bytes / 1e6:0.0} MB",
-        >= 1_000 => $"{bytes / 1e3:0} kB",
-        _ => Count(bytes, "byte"),
-    };
 }

@@ -1,5 +1,6 @@
 using Dapper;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using Npgsql;
 
@@ -15,6 +16,9 @@ public static class Database
         DefaultTypeMap.MatchNamesWithUnderscores = true; // sample_rate is SampleRate
         SqlMapper.AddTypeHandler(new IdHandler<TrackId>());
         SqlMapper.AddTypeHandler(new IdHandler<ChartId>());
+        SqlMapper.AddTypeHandler(new CountHandler<Frames>());
+        SqlMapper.AddTypeHandler(new CountHandler<Bytes>());
+        SqlMapper.AddTypeHandler(new QuantityHandler<Decibels>());
         return NpgsqlDataSource.Create(connectionString);
     }
 }

@@ -1,5 +1,6 @@
 using System.IO.Hashing;
 using System.Security.Cryptography;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Data;
 
@@ -25,7 +26,7 @@ public sealed class FolderAudioStore : IAudioStore
     }
 
     /// <inheritdoc/>
-    public long FreeBytes => new DriveInfo(_files).AvailableFreeSpace;
+    public Bytes FreeBytes => new(new DriveInfo(_files).AvailableFreeSpace);
 
     /// <inheritdoc/>
     public string Staging(string name) => Directory.CreateDirectory(Path.Combine(_staging, name)).FullName;

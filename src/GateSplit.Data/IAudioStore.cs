@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Data;
 
 /// <summary>Keeps finished files by a hash of their bytes. A file is seen only when it is complete.</summary>
@@ -29,5 +31,5 @@ public interface IAudioStore
     void Remove(string hash);
 
     /// <summary>Bytes free on the disk of the store.</summary>
-    long FreeBytes { get; }
+    Bytes FreeBytes { get; }
 }

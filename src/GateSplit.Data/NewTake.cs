@@ -1,3 +1,4 @@
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
@@ -28,7 +29,7 @@ public sealed record NewTake(long SessionId, string Kind, int Revision, string N
     /// <param name="OverviewHash">Its overview in the audio store.</param>
     /// <param name="Measure">What it holds.</param>
     public sealed record Track(
-        TrackId TrackId, string Name, string? Family, string Elements, string Source, string Hash, long Bytes, string OverviewHash, FileMeasure Measure)
+        TrackId TrackId, string Name, string? Family, string Elements, string Source, string Hash, Bytes Bytes, string OverviewHash, FileMeasure Measure)
     {
         /// <summary>Its place in the take, from 1.</summary>
         public int Position { get; init; }

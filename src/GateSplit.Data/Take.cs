@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Data;
 
 /// <summary>What a pass printed, or what was brought in.</summary>
@@ -10,4 +12,8 @@ namespace GateSplit.Data;
 /// <param name="CreatedAt">When.</param>
 /// <param name="Tracks">Its tracks in order.</param>
 public sealed record Take(
-    long Id, long SessionId, int Number, string Kind, int Revision, string Note, DateTime CreatedAt, IReadOnlyList<TakeTrack> Tracks);
+    long Id, long SessionId, int Number, string Kind, int Revision, string Note, DateTime CreatedAt, IReadOnlyList<TakeTrack> Tracks)
+{
+    /// <summary>Of all its files together.</summary>
+    public Bytes Size => new(Tracks.Sum(t => t.Bytes.Count));
+}

@@ -1,4 +1,5 @@
 using Dapper;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using Npgsql;
 
@@ -195,7 +196,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
                 values (@Hash, @channel, @Peak, @Rms, @DcOffset, @ClippedRuns, @Silent)
                 on conflict (hash, channel) do nothing
                 """,
-                new { track.Hash, channel = channel + 1, Peak = Finite(levels.SamplePeak.Value), Rms = Finite(levels.Rms.Value), levels.DcOffset, levels.ClippedRuns, levels.Silent },
+                new { track.Hash, channel = channel + 1, Peak = Finite(levels.SamplePeak), Rms = Finite(levels.Rms), levels.DcOffset, levels.ClippedRuns, levels.Silent },
                 transaction);
         }
 
@@ -209,7 +210,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
             transaction);
     }
 
-    private static double? Finite(double value) => double.IsFinite(value) ? value : null;
+    private static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
 
     private sealed record Head(long Id, long SessionId, int Number, string Kind, int Revision, string Note, DateTime CreatedAt)
     {

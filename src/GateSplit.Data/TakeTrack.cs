@@ -1,3 +1,4 @@
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
@@ -40,7 +41,7 @@ public sealed record TakeTrack
     public string Hash { get; init; } = "";
 
     /// <summary>The size of that file.</summary>
-    public long Bytes { get; init; }
+    public Bytes Bytes { get; init; }
 
     /// <summary>1 or 2, or more for what was brought in.</summary>
     public int Channels { get; init; }
@@ -52,7 +53,7 @@ public sealed record TakeTrack
     public string SampleFormat { get; init; } = "";
 
     /// <summary>Its length.</summary>
-    public long Frames { get; init; }
+    public Frames Frames { get; init; }
 
     /// <summary>Its overview in the audio store.</summary>
     public string OverviewHash { get; init; } = "";
@@ -61,10 +62,10 @@ public sealed record TakeTrack
     public string[] Remarks { get; init; } = [];
 
     /// <summary>The highest sample peak of its channels; null for digital silence.</summary>
-    public double? SamplePeakDbfs { get; init; }
+    public Decibels? SamplePeakDbfs { get; init; }
 
     /// <summary>The highest RMS of its channels; null for digital silence.</summary>
-    public double? RmsDbfs { get; init; }
+    public Decibels? RmsDbfs { get; init; }
 
     /// <summary>The largest DC offset of its channels, with its sign.</summary>
     public double DcOffset { get; init; }

@@ -55,7 +55,7 @@ internal sealed class PrintJob(SessionStore sessions, TakeParts parts, IAudioSto
         var needed = times.Bytes;
         if (needed > store.FreeBytes)
         {
-            throw new JobRefused($"The disk is too full: the pass writes {Words.Size(needed)}, and {Words.Size(store.FreeBytes)} are free. Nothing was printed.");
+            throw new JobRefused($"The disk is too full: the pass writes {needed}, and {store.FreeBytes} are free. Nothing was printed.");
         }
 
         // The files bear the time at which the print was asked for, so a pass that is taken over gives the same bytes.
@@ -69,7 +69,7 @@ internal sealed class PrintJob(SessionStore sessions, TakeParts parts, IAudioSto
 
         var remark = recorded == times.Frames
             ? ""
-            : $"stopped early: {Words.Clock((double)recorded / times.SampleRate)} of {Words.Clock(times.Seconds)}";
+            : $"stopped early: {Words.Clock(recorded.Seconds(times.SampleRate))} of {Words.Clock(times.Seconds)}";
         var adopted = await parts.Adopt(lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Gone);
         return new NewTake(
             job.SessionId,

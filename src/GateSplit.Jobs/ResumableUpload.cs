@@ -1,4 +1,5 @@
 using System.Text.Json;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
 
@@ -33,16 +34,16 @@ public sealed class ResumableUpload
     public string FileName => _about.FileName;
 
     /// <summary>Bytes it will have.</summary>
-    public long Length => _about.Length;
+    public Bytes Length => _about.Length;
 
     /// <summary>Bytes that have come.</summary>
-    public long Offset => new FileInfo(DataPath).Length;
+    public Bytes Offset => new(new FileInfo(DataPath).Length);
 
     /// <summary>Where what has come lies.</summary>
     public string DataPath => Path.Combine(_path, "data");
 
     /// <summary>Begins one.</summary>
-    public static ResumableUpload Begin(IAudioStore store, long sessionId, string fileName, long length)
+    public static ResumableUpload Begin(IAudioStore store, long sessionId, string fileName, Bytes length)
     {
         var key = Guid.NewGuid().ToString("N");
         var path = store.Staging(Prefix + key);
@@ -72,10 +73,10 @@ public sealed class ResumableUpload
     /// <param name="cancel">Set when the connection is gone.</param>
     /// <returns>False if the sender is somewhere else, or more comes than was said.</returns>
     /// <exception cref="IOException">The disk refuses, or somebody else is sending the same file.</exception>
-    public async Task<bool> Append(long offset, Stream from, CancellationToken cancel)
+    public async Task<bool> Append(Bytes offset, Stream from, CancellationToken cancel)
     {
         await using var file = new FileStream(DataPath, FileMode.Append, FileAccess.Write, FileShare.Read, 1 << 18);
-        if (file.Length != offset)
+        if (file.Length != offset.Count)
         {
             return false;
         }
@@ -84,7 +85,7 @@ public sealed class ResumableUpload
         int got;
         while ((got = await from.ReadAsync(buffer, cancel)) > 0)
         {
-            if (file.Length + got > Length)
+            if (file.Length + got > Length.Count)
             {
                 return false;
             }
@@ -99,5 +100,5 @@ public sealed class ResumableUpload
     /// <summary>Throws it away.</summary>
     public void Discard(IAudioStore store) => store.Discard(Prefix + Key);
 
-    private sealed record About(long SessionId, string FileName, long Length);
+    private sealed record About(long SessionId, string FileName, Bytes Length);
 }

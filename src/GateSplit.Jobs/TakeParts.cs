@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using GateSplit.Core.Quantities;
 using GateSplit.Core;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
@@ -33,7 +34,7 @@ public sealed class TakeParts(IAudioStore store, TakeStore takes)
         {
             await Parallel.ForAsync(0, files.Count, cancel, async (i, stop) =>
             {
-                var bytes = new FileInfo(files[i].Path).Length;
+                var bytes = new Bytes(new FileInfo(files[i].Path).Length);
                 var overview = await store.Adopt(OverviewPath(files[i]), stop);
                 taken.Add(overview);
                 var hash = await store.Adopt(files[i].Path, stop);
@@ -57,7 +58,7 @@ public sealed class TakeParts(IAudioStore store, TakeStore takes)
 
     private static string OverviewPath(PrintedTrack file) => file.Path + ".overview";
 
-    private static NewTake.Track Describe(SplitView view, PrintedTrack file, string hash, long bytes, string overview)
+    private static NewTake.Track Describe(SplitView view, PrintedTrack file, string hash, Bytes bytes, string overview)
     {
         var track = file.Track;
         var carried = view.SoundingIn(track);

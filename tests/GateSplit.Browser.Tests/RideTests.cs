@@ -64,8 +64,8 @@ public sealed class RideTests
         browser.Open($"/sessions/1/print?take={take}");
         var hash = browser.Find(".take-track[data-name='Hat']").GetAttribute("data-hash")!;
         using var file = WaveReader.Open(Directory.GetFiles(Path.Combine(app.Folder, "audio"), hash + "*", SearchOption.AllDirectories).Single()).Value!;
-        var bytes = new byte[(long)(file.Frames * (to - from)) * file.Format.BytesPerFrame];
-        var samples = new float[file.Read((long)(file.Frames * from), bytes)];
+        var bytes = new byte[(long)(file.Frames.Count * (to - from)) * file.Format.BytesPerFrame];
+        var samples = new float[file.Read(new((long)(file.Frames.Count * from)), bytes)];
         SampleCodec.Decode(bytes, file.Format, 0, samples);
         return samples.Zip(samples.Skip(1), (a, b) => Math.Abs(a - b)).Sum();
     }

@@ -115,7 +115,7 @@ public sealed class WholePathTests
     private static void CheckOnsets(string path, int channel, int key)
     {
         var song = Song.Of(FogSignal.Session.Song);
-        var notes = song.Notes.Where(n => n.Channel == channel && n.Key == key).Select(n => song.Tempos.ToSamples(n.StartTick, 48000)).ToList();
+        var notes = song.Notes.Where(n => n.Channel == channel && n.Key == key).Select(n => song.Tempos.ToFrames(n.StartTick, 48000).Count).ToList();
         var onsets = Programs.Onsets(Programs.Samples(path), above: 0.004f, rise: 2.5f);
         Assert.All(notes, n => Assert.True(n == 0 || onsets.Any(o => Math.Abs(o - n) < 480), $"no onset at the note at {n}"));
         Assert.All(onsets, o => Assert.True(notes.Any(n => Math.Abs(o - n) < 480), $"an onset at {o} where no note is"));

@@ -12,13 +12,13 @@ internal static class Recorded
     public static float[][] Sides(string path)
     {
         using var reader = WaveReader.Open(path).Value!;
-        var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
+        var bytes = new byte[reader.Format.Bytes(reader.Frames).Count];
         reader.Read(0, bytes);
         return
         [
             .. Enumerable.Range(0, reader.Format.Channels).Select(channel =>
             {
-                var samples = new float[reader.Frames];
+                var samples = new float[reader.Frames.Count];
                 SampleCodec.Decode(bytes, reader.Format, channel, samples);
                 return samples;
             }),

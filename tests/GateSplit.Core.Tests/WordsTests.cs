@@ -8,14 +8,6 @@ public sealed class WordsTests
     [InlineData(3725, "62:05")]
     public void Lengths(double seconds, string text) => Assert.Equal(text, Words.Clock(seconds));
 
-    [Theory]
-    [InlineData(1, "1 byte")]
-    [InlineData(999, "999 bytes")]
-    [InlineData(1_500, "2 kB")]
-    [InlineData(86_040_000, "86.0 MB")]
-    [InlineData(64L << 30, "68.7 GB")]
-    public void Sizes(long bytes, string text) => Assert.Equal(text, Words.Size(bytes));
-
     [Fact]
     public void Lists()
     {

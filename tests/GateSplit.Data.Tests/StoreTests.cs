@@ -168,7 +168,7 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Equal(first, await _takes.Keep(take, job));
         var kept = Assert.Single(await _takes.Of(id));
         Assert.Equal(["Kick", "Snare"], kept.Tracks.Select(t => t.Name));
-        Assert.Equal(-6.02, kept.Tracks[0].SamplePeakDbfs!.Value, 0.01);
+        Assert.Equal(-6.02, kept.Tracks[0].SamplePeakDbfs!.Value.Value, 0.01);
         Assert.Equal(2, kept.Tracks[0].ClippedRuns);
         Assert.Null(kept.Tracks[1].SamplePeakDbfs);
         Assert.True(kept.Tracks[1].Silent);

@@ -68,7 +68,7 @@ public sealed class EditFormTests
     [InlineData(-12.34, "−12.3")]
     [InlineData(0.0, "0.0")]
     [InlineData(1.26, "1.3")]
-    public void Levels_are_written_with_one_decimal_and_a_true_minus(double? db, string text) => Assert.Equal(text, Ui.Level(db));
+    public void Levels_are_written_with_one_decimal_and_a_true_minus(double? db, string text) => Assert.Equal(text, Ui.Level(db is { } value ? new Decibels(value) : null));
 
     private static FormCollection Form(string fields) => new(fields
         .Split('&', StringSplitOptions.RemoveEmptyEntries)

@@ -75,8 +75,8 @@ public sealed class WorkerTests
             Tracks =
             [
                 .. file.Tracks.Select(track => track[..^1]
-                    .Concat(Enumerable.Range(1, 3).SelectMany(round => track.Where(e => e.IsNoteOn || e.IsNoteOff).Select(e => e with { Tick = e.Tick + round * end })))
-                    .Append(MidiEvent.Meta(4 * end, MidiFile.EndOfTrack))
+                    .Concat(Enumerable.Range(1, 3).SelectMany(round => track.Where(e => e.IsNoteOn || e.IsNoteOff).Select(e => e with { Tick = e.Tick + end * round })))
+                    .Append(MidiEvent.Meta(end * 4, MidiFile.EndOfTrack))
                     .ToImmutableArray()),
             ],
         };
@@ -132,7 +132,7 @@ public sealed class WorkerTests
         .. take.Tracks.Select(t =>
         {
             using var file = WaveReader.Open(new FolderAudioStore(Path.Combine(app.Folder, "audio")).Find(t.Hash)!).Value!;
-            var bytes = new byte[file.Frames * file.Format.BytesPerFrame];
+            var bytes = new byte[file.Format.Bytes(file.Frames).Count];
             file.Read(0, bytes);
             return $"{t.TrackId} {t.Pass} {Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(bytes))}";
         }),

@@ -37,7 +37,7 @@ public static class ChartJson
     {
         if (json.Length > MostBytes)
         {
-            return new Refusal($"This file is larger than {Words.Size(MostBytes)}, which is the most that is read for a chart.");
+            return new Refusal($"This file is larger than {(Bytes)MostBytes}, which is the most that is read for a chart.");
         }
 
         ChartFile? file;

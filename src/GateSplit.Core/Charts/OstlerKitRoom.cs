@@ -7,7 +7,7 @@ namespace GateSplit.Core.Charts;
 public static class OstlerKitRoom
 {
     private const int Ports = 12;
-    private const double CloseBleedDb = -26;
+    private static readonly Decibels CloseBleed = new(-26);
 
     private static readonly (string Id, double Side)[] Places =
     [
@@ -36,17 +36,17 @@ public static class OstlerKitRoom
         ],
         Elements =
         [
-            Close("kick-in", "Kick in", Family.LowDrum, "Kick", -3, ["kick"], 0.05),
-            Close("kick-out", "Kick out", Family.LowDrum, "Kick", -6, ["kick"], 0.6) with { SendDb = new Decibels(-24) },
-            Close("snare-top", "Snare top", Family.Snare, "Snare", -4, ["snare"], 0.08) with { SendDb = new Decibels(-14) },
-            Close("snare-bottom", "Snare bottom", Family.Snare, "Snare", -9, ["snare"], 0.12),
-            Close("hat", "Hat", Family.HatAndCymbal, "Cymbals", -8, ["hat", "hat-open"], 0.15),
-            Close("tom1", "High tom", Family.TomAndPercussion, "Toms", -5, ["tom1"], 0.1) with { SendDb = new Decibels(-16) },
-            Close("tom2", "Mid tom", Family.TomAndPercussion, "Toms", -5, ["tom2"], 0.1) with { SendDb = new Decibels(-16) },
-            Close("tom3", "Floor tom", Family.TomAndPercussion, "Toms", -5, ["tom3"], 0.1) with { SendDb = new Decibels(-16) },
-            Close("ride", "Ride", Family.HatAndCymbal, "Cymbals", -8, ["ride"], 0.2),
-            Far("overheads", "Overheads", -6, 1.1, 1) with { Family = Family.HatAndCymbal, Group = "Cymbals" },
-            Far("room", "Room", -10, 4.2, 0.7) with { Group = "Room" },
+            Close("kick-in", "Kick in", Family.LowDrum, "Kick", new(-3), ["kick"], 0.05),
+            Close("kick-out", "Kick out", Family.LowDrum, "Kick", new(-6), ["kick"], 0.6) with { SendDb = new Decibels(-24) },
+            Close("snare-top", "Snare top", Family.Snare, "Snare", new(-4), ["snare"], 0.08) with { SendDb = new Decibels(-14) },
+            Close("snare-bottom", "Snare bottom", Family.Snare, "Snare", new(-9), ["snare"], 0.12),
+            Close("hat", "Hat", Family.HatAndCymbal, "Cymbals", new(-8), ["hat", "hat-open"], 0.15),
+            Close("tom1", "High tom", Family.TomAndPercussion, "Toms", new(-5), ["tom1"], 0.1) with { SendDb = new Decibels(-16) },
+            Close("tom2", "Mid tom", Family.TomAndPercussion, "Toms", new(-5), ["tom2"], 0.1) with { SendDb = new Decibels(-16) },
+            Close("tom3", "Floor tom", Family.TomAndPercussion, "Toms", new(-5), ["tom3"], 0.1) with { SendDb = new Decibels(-16) },
+            Close("ride", "Ride", Family.HatAndCymbal, "Cymbals", new(-8), ["ride"], 0.2),
+            Far("overheads", "Overheads", new(-6), 1.1, 1) with { Family = Family.HatAndCymbal, Group = "Cymbals" },
+            Far("room", "Room", new(-10), 4.2, 0.7) with { Group = "Room" },
             new(new ElementId("hall"), "Hall return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { Group = "Room", FaderDb = new Decibels(-6), ReturnSeconds = 1.9 },
         ],
         Ports = [.. Enumerable.Range(1, Ports).Select(n =>
@@ -75,20 +75,20 @@ public static class OstlerKitRoom
         NoiseHighHz = 5000,
     };
 
-    private static ChartElement Close(string id, string name, Family family, string group, double faderDb, string[] voices, double metres) =>
+    private static ChartElement Close(string id, string name, Family family, string group, Decibels fader, string[] voices, double metres) =>
         new(new ElementId(id), name, family, ElementKind.Microphone, Width.Mono)
         {
             Group = group,
-            FaderDb = new Decibels(faderDb),
+            FaderDb = fader,
             Hears = [.. Places.Select(p => voices.Contains(p.Id)
                 ? new Hearing(new VoiceId(p.Id), new Decibels(0), metres)
-                : new Hearing(new VoiceId(p.Id), new Decibels(CloseBleedDb), metres + 0.6, new Pan(0), bleed: true))],
+                : new Hearing(new VoiceId(p.Id), CloseBleed, metres + 0.6, new Pan(0), bleed: true))],
         };
 
-    private static ChartElement Far(string id, string name, double faderDb, double metres, double spread) =>
+    private static ChartElement Far(string id, string name, Decibels fader, double metres, double spread) =>
         new(new ElementId(id), name, Family.RoomAndReturn, ElementKind.Microphone, Width.Stereo)
         {
-            FaderDb = new Decibels(faderDb),
+            FaderDb = fader,
             Hears = [.. Places.Select(p => new Hearing(new VoiceId(p.Id), new Decibels(p.Id is "kick" or "snare" ? -9 : -5), metres, new Pan(p.Side * spread)))],
         };
 }

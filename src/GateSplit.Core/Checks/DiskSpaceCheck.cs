@@ -12,7 +12,7 @@ public sealed class DiskSpaceCheck : ICheck
         {
             yield return Finding.Warning(
                 Place.Pass,
-                $"This records {Words.Size(space.NeededBytes)}, and {Words.Size(space.FreeBytes)} are free: it cannot be kept. Make space, or record fewer tracks or fewer bars.");
+                $"This records {space.NeededBytes}, and {space.FreeBytes} are free: it cannot be kept. Make space, or record fewer tracks or fewer bars.");
         }
     }
 }

@@ -1,4 +1,5 @@
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -16,23 +17,23 @@ public sealed class SpeedCheck : ICheck
     {
         var pass = view.Split.Pass;
         var channels = view.ArmedTracks.Sum(t => (int)t.Width);
-        var written = (long)channels * pass.SampleRate * new AudioFormat(1, pass.SampleRate, pass.Format).BytesPerSample;
+        var written = new AudioFormat(channels, pass.SampleRate, pass.Format).Bytes(pass.SampleRate);
         if (pass.DiskBytesPerSecond is { } disk && written > disk)
         {
             yield return Finding.Warning(
                 Place.Pass,
-                $"{Words.Count(channels, "channel")} at once write {Words.Size(written)} a second, and the disk takes {Words.Size(disk)}: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.");
+                $"{Words.Count(channels, "channel")} at once write {written} a second, and the disk takes {disk}: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.");
         }
 
         var streams = view.Split.Banks.Where(b => b.Kind is BankKind.Usb or BankKind.Analog && b.Connected).ToList();
-        var carried = streams.Sum(b => (long)(b.Count - b.Off.Length)) * pass.SampleRate * SlotBytes;
+        var carried = Carried(streams.Sum(b => b.Count - b.Off.Length), pass);
         if (pass.InterfaceBytesPerSecond is { } most && carried > most)
         {
             var spare = streams.Select(b => (Bank: b, Idle: Idle(view.Split, b))).Where(b => b.Idle.Count > 0).ToList();
-            var left = carried - spare.Sum(b => (long)b.Idle.Count) * pass.SampleRate * SlotBytes;
+            var left = carried - Carried(spare.Sum(b => b.Idle.Count), pass);
             var finding = Finding.Warning(
                 Place.Pass,
-                $"The inputs that are switched on bring {Words.Size(carried)} a second, and the interface carries {Words.Size(most)}: it would drop out.");
+                $"The inputs that are switched on bring {carried} a second, and the interface carries {most}: it would drop out.");
             yield return left > most
                 ? finding
                 : finding.WithFix("Switch off the inputs that no track uses", new Several(
@@ -40,6 +41,8 @@ public sealed class SpeedCheck : ICheck
                     [.. spare.SelectMany(b => b.Idle.Select(i => (Edit)new SwitchInputs(b.Bank.Id, i, i, false)))]));
         }
     }
+
+    private static Bytes Carried(int channels, PassSettings pass) => new((long)channels * pass.SampleRate * SlotBytes);
 
     private static List<int> Idle(Split split, Bank bank) =>
     [

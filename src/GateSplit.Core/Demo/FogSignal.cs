@@ -21,7 +21,7 @@ public static class FogSignal
     private const int Bars = 16;
     private const int Drums = 10;
     private const int Bass = 1, Pad = 3, Bell = 4, DeepKick = 9;
-    private const double LowTomDb = 7.5;
+    private static readonly Decibels LowTom = new(7.5);
     private const double PadPan = 0.3;
 
     // D minor: i, VI, III, VII, then iv, VI, V, i; as bass note and chord.
@@ -137,7 +137,7 @@ public static class FogSignal
             new SetTrackInput(clap.Id, new InputRef(usb.Id, 5)),
             new SetBank(usb with { HeardDirectly = true }),
             new SwitchInputs(usb.Id, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, false),
-            new SetFader(new ElementRef(drums.Id, new ElementId("tom-low")), new Decibels(LowTomDb)),
+            new SetFader(new ElementRef(drums.Id, new ElementId("tom-low")), LowTom),
             .. KeyLines(split, keys, deepKick),
         ]).Apply(split).Value!;
     }

@@ -42,10 +42,10 @@ public static class SpringTide
     }
 
     /// <summary>The tempo falls from bar to bar.</summary>
-    private static MidiFile Slowing(MidiFile file, long ticksPerBar)
+    private static MidiFile Slowing(MidiFile file, Ticks ticksPerBar)
     {
         var tempos = Enumerable.Range(1, SlowsTo - SlowsFrom).Select(i => Song.TempoEvent(
-            (SlowsFrom + i - 1) * ticksPerBar,
+            ticksPerBar * (SlowsFrom + i - 1),
             Tempo.FromQuartersPerMinute(Fast + (Slow - Fast) * i / (SlowsTo - SlowsFrom))));
         var first = file.Tracks[0];
         return file with { Tracks = file.Tracks.SetItem(0, first.InsertRange(first.Length - 1, tempos)) };

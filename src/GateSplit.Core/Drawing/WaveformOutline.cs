@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Drawing;
@@ -16,7 +17,7 @@ public static class WaveformOutline
         for (var channel = 0; channel < overview.Channels; channel++)
         {
             var middle = 1 + 2 * channel;
-            var spans = overview.Columns(channel, 0, Math.Max(1, overview.Frames), columns);
+            var spans = overview.Columns(channel, 0, Frames.Max(1, overview.Frames), columns);
             path.Append('M');
             for (var x = 0; x < columns; x++)
             {

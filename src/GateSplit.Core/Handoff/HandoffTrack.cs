@@ -1,3 +1,4 @@
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Handoff;
@@ -21,8 +22,8 @@ public sealed record HandoffTrack(
     string Elements,
     string Source,
     AudioFormat Format,
-    long Frames,
-    double? SamplePeakDbfs,
-    double? RmsDbfs,
+    Frames Frames,
+    Decibels? SamplePeakDbfs,
+    Decibels? RmsDbfs,
     long ClippedRuns,
     string? Sha256);

@@ -32,10 +32,10 @@ public static class TrackSheet
                 csv.WriteField(track.Format.Channels);
                 csv.WriteField(track.Format.SampleRate);
                 csv.WriteField(track.Format.WidthName);
-                csv.WriteField(track.Frames);
-                csv.WriteField(((double)track.Frames / track.Format.SampleRate).ToString("0.000"));
-                csv.WriteField(track.SamplePeakDbfs?.ToString("0.00"));
-                csv.WriteField(track.RmsDbfs?.ToString("0.00"));
+                csv.WriteField(track.Frames.Count);
+                csv.WriteField(track.Frames.Seconds(track.Format.SampleRate).ToString("0.000"));
+                csv.WriteField(track.SamplePeakDbfs?.Value.ToString("0.00"));
+                csv.WriteField(track.RmsDbfs?.Value.ToString("0.00"));
                 csv.WriteField(track.ClippedRuns);
                 csv.NextRecord();
             }

@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Notes;
 
 /// <summary>A time signature.</summary>
@@ -7,6 +9,10 @@ public readonly record struct Metre(int Beats, int BeatUnit)
 {
     /// <summary>The metre of a file that does not say.</summary>
     public static Metre Common => new(4, 4);
+
+    /// <summary>The ticks of a bar; a part of a tick is left out.</summary>
+    /// <param name="ticksPerQuarter">Ticks of a quarter note.</param>
+    public Ticks BarOf(int ticksPerQuarter) => new((long)ticksPerQuarter * 4 * Beats / BeatUnit);
 
     /// <inheritdoc/>
     public override string ToString() => $"{Beats}/{BeatUnit}";

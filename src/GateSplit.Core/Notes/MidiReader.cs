@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Notes;
 
@@ -123,7 +124,7 @@ public static class MidiReader
 
         public string? Run()
         {
-            long tick = 0;
+            Ticks tick = 0;
             while (_at < _body.Length)
             {
                 if (!Variable(out var delta))
@@ -154,14 +155,14 @@ public static class MidiReader
             return null;
         }
 
-        private bool Event(long tick, out MidiEvent read)
+        private bool Event(Ticks tick, out MidiEvent read)
         {
             var status = _body[_at] < 0x80 ? _running : _body[_at++];
             return status is 0xFF or 0xF0 or 0xF7 ? Long(tick, status, out read) : Channel(tick, status, out read);
         }
 
         /// <summary>Meta and system exclusive events say how long they are; they end running status.</summary>
-        private bool Long(long tick, byte status, out MidiEvent read)
+        private bool Long(Ticks tick, byte status, out MidiEvent read)
         {
             read = null!;
             _running = 0;
@@ -186,7 +187,7 @@ public static class MidiReader
             return true;
         }
 
-        private bool Channel(long tick, byte status, out MidiEvent read)
+        private bool Channel(Ticks tick, byte status, out MidiEvent read)
         {
             read = null!;
             var count = (status & 0xF0) is 0xC0 or 0xD0 ? 1 : 2;

@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Notes;
 
@@ -6,7 +7,7 @@ namespace GateSplit.Core.Notes;
 public static class MidiWriter
 {
     /// <summary>What four bytes of seven bits hold: the longest time between two events.</summary>
-    private const long LongestDelta = 0x0FFFFFFF;
+    private const int LongestDelta = 0x0FFFFFFF;
     private const byte Text = 0x01;
 
     /// <summary>Writes a whole file.</summary>
@@ -39,7 +40,7 @@ public static class MidiWriter
     private static byte[] Body(IEnumerable<MidiEvent> events)
     {
         using var to = new MemoryStream();
-        long tick = 0;
+        Ticks tick = 0;
         foreach (var item in events)
         {
             for (; item.Tick - tick > LongestDelta; tick += LongestDelta)
@@ -49,7 +50,7 @@ public static class MidiWriter
                 to.Write([0xFF, Text, 0]);
             }
 
-            Variable(to, item.Tick - tick);
+            Variable(to, (int)(item.Tick - tick).Count);
             tick = item.Tick;
             to.WriteByte(item.Status);
             if (item.Status >= 0xF0)
@@ -68,7 +69,7 @@ public static class MidiWriter
         return to.ToArray();
     }
 
-    private static void Variable(Stream to, long value)
+    private static void Variable(Stream to, int value)
     {
         for (var shift = 21; shift > 0; shift -= 7)
         {

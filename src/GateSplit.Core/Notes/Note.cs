@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Notes;
 
 /// <summary>One note of a song.</summary>
@@ -6,4 +8,4 @@ namespace GateSplit.Core.Notes;
 /// <param name="Velocity">1 to 127.</param>
 /// <param name="StartTick">Where it begins.</param>
 /// <param name="EndTick">Where it ends; never before it begins.</param>
-public readonly record struct Note(int Channel, int Key, int Velocity, long StartTick, long EndTick);
+public readonly record struct Note(int Channel, int Key, int Velocity, Ticks StartTick, Ticks EndTick);

@@ -13,7 +13,7 @@ public sealed class PatternWriter(int ticksPerQuarter, Tempo tempo, Metre metre)
     private uint _random = 0x9E3779B9;
 
     /// <summary>Ticks of a bar.</summary>
-    public long TicksPerBar => (long)ticksPerQuarter * 4 * metre.Beats / metre.BeatUnit;
+    public Ticks TicksPerBar => metre.BarOf(ticksPerQuarter);
 
     /// <summary>
     /// Adds a bar of hits. Each character is a step: '.' nothing, 'g' a ghost note, 'x' a hit, 'X' an accent, 'f' a
@@ -25,7 +25,7 @@ public sealed class PatternWriter(int ticksPerQuarter, Tempo tempo, Metre metre)
     /// <param name="steps">The bar, in equal steps.</param>
     public void Hits(int channel, int key, long bar, string steps)
     {
-        var step = TicksPerBar / steps.Length;
+        var step = TicksPerBar.Count / steps.Length;
         for (var i = 0; i < steps.Length; i++)
         {
             var velocity = steps[i] switch { 'g' => 38, 'x' => 88, 'X' => 116, 'f' => 104, _ => 0 };
@@ -34,13 +34,13 @@ public sealed class PatternWriter(int ticksPerQuarter, Tempo tempo, Metre metre)
                 continue;
             }
 
-            var tick = bar * TicksPerBar + i * step;
+            var tick = TicksPerBar * bar + new Ticks(i * step);
             if (steps[i] == 'f')
             {
-                Add(channel, key, 52, Math.Max(0, tick - ticksPerQuarter / 16), step / 4);
+                Add(channel, key, 52, Ticks.Max(0, tick - ticksPerQuarter / 16), new(step / 4));
             }
 
-            Add(channel, key, velocity + Waver(), tick, step / 2);
+            Add(channel, key, velocity + Waver(), tick, new(step / 2));
         }
     }
 
@@ -51,14 +51,14 @@ public sealed class PatternWriter(int ticksPerQuarter, Tempo tempo, Metre metre)
     /// <param name="quarter">Where it begins, in quarters from the start.</param>
     /// <param name="quarters">How long it is held.</param>
     public void Hold(int channel, int key, int velocity, double quarter, double quarters) =>
-        Add(channel, key, velocity, (long)Math.Round(quarter * ticksPerQuarter), Math.Max(1, (long)Math.Round(quarters * ticksPerQuarter)));
+        Add(channel, key, velocity, TicksOf(quarter), Ticks.Max(1, TicksOf(quarters)));
 
     /// <summary>The file: a tempo track, then one track a channel.</summary>
     /// <param name="name">The song's name.</param>
     /// <param name="bars">Its length; the file ends there.</param>
     public MidiFile ToFile(string name, long bars)
     {
-        var end = bars * TicksPerBar;
+        var end = TicksPerBar * bars;
         var tracks = ImmutableArray.CreateBuilder<ImmutableArray<MidiEvent>>();
         tracks.Add(
         [
@@ -70,13 +70,13 @@ public sealed class PatternWriter(int ticksPerQuarter, Tempo tempo, Metre metre)
         foreach (var events in _channels.OrderBy(c => c.Key).Select(c => c.Value))
         {
             var ordered = events.OrderBy(e => e.Tick).ThenBy(e => e.IsNoteOn).ToList();
-            tracks.Add([.. ordered, MidiEvent.Meta(Math.Max(end, ordered[^1].Tick), MidiFile.EndOfTrack)]);
+            tracks.Add([.. ordered, MidiEvent.Meta(Ticks.Max(end, ordered[^1].Tick), MidiFile.EndOfTrack)]);
         }
 
         return new MidiFile(1, TimeBase.Metrical(ticksPerQuarter), tracks.ToImmutable());
     }
 
-    private void Add(int channel, int key, int velocity, long tick, long length)
+    private void Add(int channel, int key, int velocity, Ticks tick, Ticks length)
     {
         if (!_channels.TryGetValue(channel, out var events))
         {
@@ -86,6 +86,8 @@ public sealed class PatternWriter(int ticksPerQuarter, Tempo tempo, Metre metre)
         events.Add(MidiEvent.Message(tick, 0x90, channel, (byte)key, (byte)Math.Clamp(velocity, 1, 127)));
         events.Add(MidiEvent.Message(tick + length, 0x80, channel, (byte)key, 0));
     }
+
+    private Ticks TicksOf(double quarters) => new((long)Math.Round(quarters * ticksPerQuarter));
 
     private int Waver()
     {

@@ -35,8 +35,8 @@ public sealed class Song
     /// <summary>Reads notes, tempos and metres out of a file. A note that never ends lasts to the end of its track.</summary>
     public static Song Of(MidiFile file)
     {
-        var tempos = new List<(long, Tempo)>();
-        var metres = new List<(long, Metre)>();
+        var tempos = new List<(Ticks, Tempo)>();
+        var metres = new List<(Ticks, Metre)>();
         var notes = new List<Note>();
         foreach (var track in file.Tracks)
         {
@@ -85,14 +85,14 @@ public sealed class Song
     }
 
     /// <summary>The meta event that sets a tempo.</summary>
-    public static MidiEvent TempoEvent(long tick, Tempo tempo)
+    public static MidiEvent TempoEvent(Ticks tick, Tempo tempo)
     {
         var value = tempo.MicrosecondsPerQuarter;
         return MidiEvent.Meta(tick, MidiFile.SetTempo, (byte)(value >> 16), (byte)(value >> 8), (byte)value);
     }
 
     /// <summary>The meta event that sets a metre.</summary>
-    public static MidiEvent MetreEvent(long tick, Metre metre) =>
+    public static MidiEvent MetreEvent(Ticks tick, Metre metre) =>
         MidiEvent.Meta(tick, MidiFile.TimeSignature, (byte)metre.Beats, (byte)int.Log2(metre.BeatUnit), 24, 8);
 
     private static bool IsTempo(MidiEvent item) =>

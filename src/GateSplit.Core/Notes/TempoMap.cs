@@ -16,7 +16,7 @@ public sealed class TempoMap
     /// <summary>Builds the map.</summary>
     /// <param name="timeBase">What a tick is; for SMPTE time the tempos are ignored.</param>
     /// <param name="changes">Tempos from their ticks on; before the first, 120 quarters a minute. Of several at one tick the last holds.</param>
-    public TempoMap(TimeBase timeBase, IEnumerable<(long Tick, Tempo Tempo)> changes)
+    public TempoMap(TimeBase timeBase, IEnumerable<(Ticks Tick, Tempo Tempo)> changes)
     {
         TimeBase = timeBase;
         if (timeBase.IsSmpte)
@@ -29,7 +29,7 @@ public sealed class TempoMap
         }
 
         _denominator = timeBase.TicksPerQuarter * 1_000_000L;
-        var byTick = new SortedDictionary<long, Tempo> { [0] = Tempo.Default };
+        var byTick = new SortedDictionary<Ticks, Tempo> { [0] = Tempo.Default };
         foreach (var (tick, tempo) in changes)
         {
             byTick[tick] = tempo;
@@ -39,7 +39,7 @@ public sealed class TempoMap
         var segments = ImmutableArray.CreateBuilder<Segment>();
         foreach (var (tick, tempo) in byTick)
         {
-            var before = segments.Count == 0 ? 0 : segments[^1].Units + (Int128)(tick - segments[^1].Tick) * segments[^1].UnitsPerTick;
+            var before = segments.Count == 0 ? 0 : segments[^1].Units + (Int128)(tick - segments[^1].Tick).Count * segments[^1].UnitsPerTick;
             segments.Add(new Segment(tick, tempo.MicrosecondsPerQuarter, before));
         }
 
@@ -50,15 +50,15 @@ public sealed class TempoMap
     public TimeBase TimeBase { get; }
 
     /// <summary>The tempos by the tick from which they hold, first at 0; empty for SMPTE time.</summary>
-    public ImmutableArray<(long Tick, Tempo Tempo)> Tempos { get; }
+    public ImmutableArray<(Ticks Tick, Tempo Tempo)> Tempos { get; }
 
     /// <summary>Quarters a minute at the start; for SMPTE time 120.</summary>
     public double StartTempo => Tempos.IsEmpty ? Tempo.Default.QuartersPerMinute : Tempos[0].Tempo.QuartersPerMinute;
 
-    /// <summary>The sample at a tick, rounded half up, counted from 0.</summary>
+    /// <summary>The frame at a tick, rounded half up, counted from 0.</summary>
     /// <param name="tick">0 or more.</param>
-    /// <param name="sampleRate">Samples a second.</param>
-    public long ToSamples(long tick, int sampleRate)
+    /// <param name="sampleRate">Frames a second.</param>
+    public Frames ToFrames(Ticks tick, int sampleRate)
     {
         var segment = _segments[0];
         foreach (var next in _segments)
@@ -71,9 +71,9 @@ public sealed class TempoMap
             segment = next;
         }
 
-        var units = segment.Units + (Int128)(tick - segment.Tick) * segment.UnitsPerTick;
-        return (long)((units * sampleRate * 2 + _denominator) / (_denominator * 2));
+        var units = segment.Units + (Int128)(tick - segment.Tick).Count * segment.UnitsPerTick;
+        return new((long)((units * sampleRate * 2 + _denominator) / (_denominator * 2)));
     }
 
-    private readonly record struct Segment(long Tick, long UnitsPerTick, Int128 Units);
+    private readonly record struct Segment(Ticks Tick, long UnitsPerTick, Int128 Units);
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Planning;
@@ -8,4 +9,4 @@ namespace GateSplit.Core.Planning;
 /// <param name="Format">The shape of its samples.</param>
 /// <param name="Frames">Its length.</param>
 /// <param name="ChannelNames">What its channels are called, by 1-based channel; empty if nobody said.</param>
-public sealed record BroughtFile(string Name, AudioFormat Format, long Frames, ImmutableDictionary<int, string> ChannelNames);
+public sealed record BroughtFile(string Name, AudioFormat Format, Frames Frames, ImmutableDictionary<int, string> ChannelNames);

@@ -1,4 +1,5 @@
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Views;
 
@@ -10,24 +11,24 @@ namespace GateSplit.Core.Planning;
 /// <param name="TailFrames">Recorded after it.</param>
 /// <param name="SampleRate">Frames a second.</param>
 /// <param name="Bytes">Of samples in all files together.</param>
-public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFrames, int SampleRate, long Bytes)
+public sealed record PassTimes(Frames CountInFrames, Frames BodyFrames, Frames TailFrames, int SampleRate, Bytes Bytes)
 {
     private const double ShortestTailSeconds = 0.5;
 
     /// <summary>Frames of each file.</summary>
-    public long Frames => BodyFrames + TailFrames;
+    public Frames Frames => BodyFrames + TailFrames;
 
     /// <summary>Seconds of each file.</summary>
-    public double Seconds => (double)Frames / SampleRate;
+    public double Seconds => Frames.Seconds(SampleRate);
 
     /// <summary>Seconds the pass plays, with the count-in.</summary>
-    public double PlayedSeconds => (double)(CountInFrames + SettleFrames + Frames - StartFrame) / SampleRate;
+    public double PlayedSeconds => (CountInFrames + SettleFrames + Frames - StartFrame).Seconds(SampleRate);
 
     /// <summary>The frame at which the sources are started.</summary>
-    public long StartFrame { get; init; }
+    public Frames StartFrame { get; init; }
 
     /// <summary>Frames for which a loop goes round before the recording starts.</summary>
-    public long SettleFrames { get; init; }
+    public Frames SettleFrames { get; init; }
 
     /// <summary>How many passes there are.</summary>
     public int Passes { get; init; } = 1;
@@ -36,7 +37,7 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     public double AllSeconds => Passes * PlayedSeconds;
 
     /// <summary>Bytes that are written in a second of the fullest pass.</summary>
-    public long BytesPerSecond { get; init; }
+    public Bytes BytesPerSecond { get; init; }
 
     /// <summary>Works them out.</summary>
     /// <param name="view">The split; its armed tracks are recorded.</param>
@@ -45,19 +46,18 @@ public sealed record PassTimes(long CountInFrames, long BodyFrames, long TailFra
     {
         var pass = view.Split.Pass;
         var rate = pass.SampleRate;
-        var start = song.Tempos.ToSamples(song.Metres.BarStart(pass.StartBar - 1), rate);
-        var countIn = song.Tempos.ToSamples(song.Metres.BarStart(pass.StartBar - 1 + pass.CountInBars), rate) - start;
-        var body = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
-        var tail = (long)Math.Ceiling((pass.TailSeconds ?? LongestDecay(view)) * rate);
+        var start = song.Tempos.ToFrames(song.Metres.BarStart(pass.StartBar - 1), rate);
+        var countIn = song.Tempos.ToFrames(song.Metres.BarStart(pass.StartBar - 1 + pass.CountInBars), rate) - start;
+        var body = song.Tempos.ToFrames(song.Metres.BarStart(pass.LengthBars), rate);
+        var tail = new Frames((long)Math.Ceiling((pass.TailSeconds ?? LongestDecay(view)) * rate));
         var channels = view.ArmedTracks.Sum(t => (int)t.Width);
-        var bytes = (body + tail) * channels * new AudioFormat(1, rate, pass.Format).BytesPerSample;
-        var width = new AudioFormat(1, rate, pass.Format).BytesPerSample;
-        return new PassTimes(countIn, body, tail, rate, bytes)
+        var mono = new AudioFormat(1, rate, pass.Format);
+        return new PassTimes(countIn, body, tail, rate, mono.Bytes(body + tail) * channels)
         {
             Passes = view.Split.Passes,
             StartFrame = start,
-            SettleFrames = pass.Looped ? pass.SettleLoops * (body - start) : 0,
-            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => g.Sum(t => (long)t.Width) * width * rate).DefaultIfEmpty().Max(),
+            SettleFrames = pass.Looped ? (body - start) * pass.SettleLoops : 0,
+            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => mono.Bytes(rate) * g.Sum(t => (int)t.Width)).DefaultIfEmpty().Max(),
         };
     }
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Planning;
@@ -24,8 +25,8 @@ public static class PerformedNotes
             var (from, to) = (TickOf(song, step.FromBar), TickOf(song, step.ToBar));
             var played = (step.Kind switch
             {
-                StepKind.Roll => Roll(notes, voice, from, to, song.File.TimeBase.TicksPerQuarter / step.Number),
-                StepKind.Repeat => Repeat(notes, from, to, BarTicks(song, (long)step.FromBar - 1) / step.Number),
+                StepKind.Roll => Roll(notes, voice, from, to, new(song.File.TimeBase.TicksPerQuarter / step.Number)),
+                StepKind.Repeat => Repeat(notes, from, to, new(BarTicks(song, (long)step.FromBar - 1).Count / step.Number)),
                 _ => Variation(notes, from, to, step, song),
             }).ToList();
             notes = [.. notes.Where(n => n.StartTick < from).Select(n => n with { EndTick = n.EndTick > from ? from : n.EndTick }), .. played, .. notes.Where(n => n.StartTick >= to)];
@@ -41,29 +42,29 @@ public static class PerformedNotes
         s.Element.UnitId == unit.Id && unit.Chart.Element(s.Element.ElementId)!.Hears.Any(h => !h.Bleed && h.VoiceId == voice.Id));
 
     /// <summary>Strokes as loud and on the key of the note before.</summary>
-    private static IEnumerable<Note> Roll(List<Note> notes, ChartVoice voice, long from, long to, long every)
+    private static IEnumerable<Note> Roll(List<Note> notes, ChartVoice voice, Ticks from, Ticks to, Ticks every)
     {
         var like = notes.Where(n => n.StartTick <= from).Select(n => (Note?)n).LastOrDefault()
             ?? new Note(voice.Channel, voice.Keys.IsEmpty ? MiddleKey : voice.Keys[0], Velocity, 0, 0);
-        for (var tick = from; tick < to; tick += Math.Max(1, every))
+        for (var tick = from; tick < to; tick += Ticks.Max(1, every))
         {
-            yield return like with { StartTick = tick, EndTick = tick + Math.Max(1, every / 2) };
+            yield return like with { StartTick = tick, EndTick = tick + Ticks.Max(1, new(every.Count / 2)) };
         }
     }
 
-    private static IEnumerable<Note> Repeat(List<Note> notes, long from, long to, long length)
+    private static IEnumerable<Note> Repeat(List<Note> notes, Ticks from, Ticks to, Ticks length)
     {
         var stretch = notes.Where(n => n.StartTick >= from && n.StartTick < from + length).ToList();
-        for (var shift = 0L; from + shift < to; shift += Math.Max(1, length))
+        for (Ticks shift = 0; from + shift < to; shift += Ticks.Max(1, length))
         {
             foreach (var note in stretch.Where(n => n.StartTick + shift < to))
             {
-                yield return note with { StartTick = note.StartTick + shift, EndTick = Math.Min(note.EndTick, from + length) + shift };
+                yield return note with { StartTick = note.StartTick + shift, EndTick = Ticks.Min(note.EndTick, from + length) + shift };
             }
         }
     }
 
-    private static IEnumerable<Note> Variation(List<Note> notes, long from, long to, PerformedStep step, Song song)
+    private static IEnumerable<Note> Variation(List<Note> notes, Ticks from, Ticks to, PerformedStep step, Song song)
     {
         var source = song.Metres.BarStart(step.Number - 1);
         var bar = notes.Where(n => n.StartTick >= source && n.StartTick < source + BarTicks(song, step.Number - 1)).ToList();
@@ -77,11 +78,11 @@ public static class PerformedNotes
         }
     }
 
-    private static long BarTicks(Song song, long bar) => song.Metres.BarStart(bar + 1) - song.Metres.BarStart(bar);
+    private static Ticks BarTicks(Song song, long bar) => song.Metres.BarStart(bar + 1) - song.Metres.BarStart(bar);
 
-    private static long TickOf(Song song, double bar)
+    private static Ticks TickOf(Song song, double bar)
     {
         var whole = (long)Math.Floor(bar);
-        return song.Metres.BarStart(whole - 1) + (long)Math.Round(BarTicks(song, whole - 1) * (bar - whole));
+        return song.Metres.BarStart(whole - 1) + new Ticks((long)Math.Round(BarTicks(song, whole - 1).Count * (bar - whole)));
     }
 }

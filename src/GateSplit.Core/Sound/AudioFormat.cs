@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Sound;
 
 /// <summary>The shape of a stream of audio.</summary>
@@ -30,6 +32,12 @@ public sealed record AudioFormat(int Channels, int SampleRate, SampleFormat Samp
 
     /// <summary>Bytes of one frame: one sample of every channel.</summary>
     public int BytesPerFrame => BytesPerSample * Channels;
+
+    /// <summary>What so many frames take.</summary>
+    public Bytes Bytes(Frames frames) => new(frames.Count * BytesPerFrame);
+
+    /// <summary>Whole frames in so many bytes.</summary>
+    public Frames Frames(Bytes bytes) => new(bytes.Count / BytesPerFrame);
 
     /// <summary>"24 bit", "32 bit float".</summary>
     public string WidthName => IsFloat ? $"{BitsPerSample} bit float" : $"{BitsPerSample} bit";

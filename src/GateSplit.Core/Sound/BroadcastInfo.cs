@@ -1,14 +1,15 @@
 using System.Buffers.Binary;
 using System.Text;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
 /// <summary>The bext chunk of a broadcast WAVE file, version 2 (EBU Tech 3285), with the loudness fields left unset.</summary>
 /// <param name="Description">What the file is; 256 ASCII characters at most are kept.</param>
 /// <param name="Originated">Local date and time of the recording.</param>
-/// <param name="TimeReference">First sample of the file, counted from midnight of the session's timeline, in samples.</param>
+/// <param name="TimeReference">The first frame of the file, counted from midnight of the session's timeline.</param>
 /// <param name="CodingHistory">One line a step, ended by CR LF each.</param>
-public sealed record BroadcastInfo(string Description, DateTime Originated, long TimeReference = 0, string CodingHistory = "")
+public sealed record BroadcastInfo(string Description, DateTime Originated, Frames TimeReference = default, string CodingHistory = "")
 {
     private const short LoudnessUnset = 0x7FFF;
     private const int FixedLength = 602;
@@ -22,7 +23,7 @@ public sealed record BroadcastInfo(string Description, DateTime Originated, long
         Put(body.AsSpan(256, 32), "Gate Split");
         Put(body.AsSpan(320, 10), Originated.ToString("yyyy-MM-dd"));
         Put(body.AsSpan(330, 8), Originated.ToString("HH:mm:ss"));
-        BinaryPrimitives.WriteInt64LittleEndian(body.AsSpan(338), TimeReference);
+        BinaryPrimitives.WriteInt64LittleEndian(body.AsSpan(338), TimeReference.Count);
         BinaryPrimitives.WriteInt16LittleEndian(body.AsSpan(346), 2);
         for (var i = 0; i < 5; i++)
         {

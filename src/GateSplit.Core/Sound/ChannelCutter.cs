@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
 using System.Runtime.Intrinsics.X86;
+using GateSplit.Core.Quantities;
 using Microsoft.Win32.SafeHandles;
 
 namespace GateSplit.Core.Sound;
@@ -88,7 +89,7 @@ public static class ChannelCutter
         var readFrames = tileFrames * Math.Max(1, ReadBytes / (tileFrames * recording.Format.BytesPerFrame));
         var blockFrames = readFrames * Math.Max(1, BlockBytes / (readFrames * recording.Format.BytesPerFrame));
         var neighbours = Enumerable.Range(0, outs.Length).Select(i => AreNeighbours([.. outs.Skip(i).Take(4)])).ToArray();
-        var blocks = (recording.Frames + blockFrames - 1) / blockFrames;
+        var blocks = (recording.Frames.Count + blockFrames - 1) / blockFrames;
         long next = -1;
         long done = 0;
         var workers = new ParallelOptions { MaxDegreeOfParallelism = threads, CancellationToken = cancel };
@@ -100,8 +101,8 @@ public static class ChannelCutter
             while ((block = Interlocked.Increment(ref next)) < blocks)
             {
                 cancel.ThrowIfCancellationRequested();
-                var start = block * blockFrames;
-                var frames = (int)Math.Min(blockFrames, recording.Frames - start);
+                var start = new Frames(block * blockFrames);
+                var frames = (int)Frames.Min(blockFrames, recording.Frames - start).Count;
                 for (var at = 0; at < frames; at += readFrames)
                 {
                     var wanted = Math.Min(readFrames, frames - at);
@@ -264,18 +265,18 @@ public static class ChannelCutter
         private readonly AudioFormat _from;
         private readonly AudioFormat _to;
         private readonly SafeFileHandle _file;
-        private readonly int _headerBytes;
-        private readonly long _frames;
+        private readonly Bytes _headerBytes;
+        private readonly Frames _frames;
         private bool _named;
 
-        public Out(CutLine line, AudioFormat recorded, long frames, BroadcastInfo? broadcast)
+        public Out(CutLine line, AudioFormat recorded, Frames frames, BroadcastInfo? broadcast)
         {
             _line = line;
             _from = recorded;
             _to = recorded with { Channels = line.Channels.Length };
             _frames = frames;
             var header = WaveHeader.Build(_to, frames, broadcast);
-            _file = NewFile.Begin(PartPath, header.Length + frames * _to.BytesPerFrame);
+            _file = NewFile.Begin(PartPath, header.Length + _to.Bytes(frames));
             _headerBytes = header.Length;
             RandomAccess.Write(_file, header, 0);
         }
@@ -328,15 +329,15 @@ public static class ChannelCutter
         }
 
         /// <summary>Writes what was picked out of a block to its place in the file.</summary>
-        public void Write(byte[] picked, int frames, long startFrame) =>
-            RandomAccess.Write(_file, picked.AsSpan(0, frames * _to.BytesPerFrame), _headerBytes + startFrame * _to.BytesPerFrame);
+        public void Write(byte[] picked, int frames, Frames startFrame) =>
+            RandomAccess.Write(_file, picked.AsSpan(0, frames * _to.BytesPerFrame), (_headerBytes + _to.Bytes(startFrame)).Count);
 
         public void Complete()
         {
-            var dataBytes = _frames * _to.BytesPerFrame;
-            if ((dataBytes & 1) == 1)
+            var dataBytes = _to.Bytes(_frames);
+            if ((dataBytes.Count & 1) == 1)
             {
-                RandomAccess.Write(_file, [0], _headerBytes + dataBytes);
+                RandomAccess.Write(_file, [0], (_headerBytes + dataBytes).Count);
             }
 
             _file.Dispose();

@@ -17,14 +17,14 @@ public sealed class ChannelMeter
     private const int Lanes = 8;
     private const float FullScale = 32767f / 32768f;
     private readonly ImmutableArray<ClipRun>.Builder _runs = ImmutableArray.CreateBuilder<ClipRun>();
-    private long _frames;
+    private Frames _frames;
     private float _peak;
     private Vector256<double> _sumLow;
     private Vector256<double> _sumHigh;
     private Vector256<double> _squaresLow;
     private Vector256<double> _squaresHigh;
     private long _clippedRuns;
-    private long _run;
+    private Frames _run;
 
     /// <summary>Takes the next samples in.</summary>
     /// <returns>The highest of them without its sign; 0 for none.</returns>
@@ -33,7 +33,7 @@ public sealed class ChannelMeter
         var before = _peak;
         _peak = 0;
         // Sample n always goes into sum n mod 8, so that the sums do not depend on how the samples come in.
-        var lead = (int)Math.Min(samples.Length, -_frames & (Lanes - 1));
+        var lead = (int)Math.Min(samples.Length, -_frames.Count & (Lanes - 1));
         AddOneByOne(samples[..lead]);
         var groups = MemoryMarshal.Cast<float, Vector256<float>>(samples[lead..]);
         AddGroups(groups);
@@ -98,7 +98,7 @@ public sealed class ChannelMeter
     {
         foreach (var sample in samples)
         {
-            var lane = (int)(_frames & (Lanes - 1));
+            var lane = (int)(_frames.Count & (Lanes - 1));
             var half = lane & 3;
             if (lane < 4)
             {
@@ -114,15 +114,15 @@ public sealed class ChannelMeter
             var size = MathF.Abs(sample);
             _peak = Math.Max(_peak, size);
             Count(size, _frames);
-            _frames++;
+            _frames += 1;
         }
     }
 
-    private void Count(float size, long frame)
+    private void Count(float size, Frames frame)
     {
         if (size >= FullScale)
         {
-            _run++;
+            _run += 1;
         }
         else if (_run != 0)
         {
@@ -138,7 +138,7 @@ public sealed class ChannelMeter
             EndRun(_frames);
         }
 
-        var count = Math.Max(1, _frames);
+        var count = Math.Max(1, _frames.Count);
         var squares = Vector256.Sum(_squaresLow + _squaresHigh);
         var sum = Vector256.Sum(_sumLow + _sumHigh);
         return new ChannelLevels(
@@ -149,7 +149,7 @@ public sealed class ChannelMeter
             _runs.ToImmutable());
     }
 
-    private void EndRun(long end)
+    private void EndRun(Frames end)
     {
         if (_run >= ClipLength)
         {

@@ -2,6 +2,7 @@ using System.Buffers.Binary;
 using System.Collections.Immutable;
 using System.Xml;
 using System.Xml.Linq;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -16,29 +17,29 @@ public static class ChannelNames
     public static ImmutableDictionary<int, string> Read(string path)
     {
         using var file = File.OpenHandle(path);
-        var length = RandomAccess.GetLength(file);
-        long data = -1;
+        var length = new Bytes(RandomAccess.GetLength(file));
+        Bytes? data = null;
         var head = new byte[24];
-        for (long at = 12; at + 8 <= length;)
+        for (Bytes at = 12; at + 8 <= length;)
         {
-            RandomAccess.Read(file, head.AsSpan(0, 8), at);
+            RandomAccess.Read(file, head.AsSpan(0, 8), at.Count);
             long size = BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4));
             if (head.AsSpan(0, 4).SequenceEqual("ds64"u8))
             {
-                RandomAccess.Read(file, head, at + 8);
-                data = BinaryPrimitives.ReadInt64LittleEndian(head.AsSpan(8));
+                RandomAccess.Read(file, head, (at + 8).Count);
+                data = new(BinaryPrimitives.ReadInt64LittleEndian(head.AsSpan(8)));
             }
-            else if (head.AsSpan(0, 4).SequenceEqual("data"u8) && size == uint.MaxValue && data >= 0)
+            else if (head.AsSpan(0, 4).SequenceEqual("data"u8) && size == uint.MaxValue && data is { Count: >= 0 } told)
             {
-                size = data;
+                size = told.Count;
             }
             else if (head.AsSpan(0, 4).SequenceEqual("iXML"u8) && size <= MostBytes)
             {
                 var bytes = new byte[size];
-                return RandomAccess.Read(file, bytes, at + 8) == size ? Parse(bytes) : [];
+                return RandomAccess.Read(file, bytes, (at + 8).Count) == size ? Parse(bytes) : [];
             }
 
-            at += 8 + size + (size & 1);
+            at += new Bytes(8 + size + (size & 1));
         }
 
         return [];

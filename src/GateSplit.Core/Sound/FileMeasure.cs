@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -9,7 +10,7 @@ namespace GateSplit.Core.Sound;
 /// <param name="Overview">The waveform.</param>
 /// <param name="Remarks">Damage that was read around.</param>
 public sealed record FileMeasure(
-    AudioFormat Format, long Frames, ImmutableArray<ChannelLevels> Channels, Overview Overview, ImmutableArray<string> Remarks)
+    AudioFormat Format, Frames Frames, ImmutableArray<ChannelLevels> Channels, Overview Overview, ImmutableArray<string> Remarks)
 {
     private const int BlockFrames = 8192;
 
@@ -24,7 +25,7 @@ public sealed record FileMeasure(
         var overview = new OverviewBuilder(format.Channels);
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
         var samples = new float[BlockFrames];
-        for (long at = 0; at < reader.Frames;)
+        for (Frames at = 0; at < reader.Frames;)
         {
             cancel.ThrowIfCancellationRequested();
             var frames = reader.Read(at, bytes);
@@ -42,7 +43,7 @@ public sealed record FileMeasure(
             }
 
             at += frames;
-            progress?.Report((double)at / reader.Frames);
+            progress?.Report((double)at.Count / reader.Frames.Count);
         }
 
         return new FileMeasure(format, reader.Frames, [.. meters.Select(m => m.Result())], overview.Build(), reader.Remarks);

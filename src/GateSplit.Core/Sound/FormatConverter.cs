@@ -1,4 +1,5 @@
 using System.Buffers;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -22,7 +23,7 @@ public static class FormatConverter
         var target = new byte[BlockFrames * format.BytesPerFrame];
         var samples = new float[BlockFrames];
         var body = new ArrayBufferWriter<byte>(target.Length);
-        for (long at = 0; at < from.Frames; at += BlockFrames)
+        for (Frames at = 0; at < from.Frames; at += BlockFrames)
         {
             var frames = from.Read(at, source);
             for (var channel = 0; channel < format.Channels; channel++)

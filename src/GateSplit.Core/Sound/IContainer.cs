@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -25,7 +26,7 @@ public interface IContainer
     /// <param name="format">Their shape.</param>
     /// <param name="frames">How many there will be.</param>
     /// <param name="broadcast">What is told of them; null for nothing.</param>
-    byte[] Head(AudioFormat format, long frames, BroadcastInfo? broadcast);
+    byte[] Head(AudioFormat format, Frames frames, BroadcastInfo? broadcast);
 
     /// <summary>Whole frames as the file holds them.</summary>
     /// <param name="format">Their shape.</param>
@@ -34,5 +35,5 @@ public interface IContainer
     void Body(AudioFormat format, ReadOnlySpan<byte> frames, IBufferWriter<byte> to);
 
     /// <summary>What stands behind the samples.</summary>
-    byte[] Foot(AudioFormat format, long frames);
+    byte[] Foot(AudioFormat format, Frames frames);
 }

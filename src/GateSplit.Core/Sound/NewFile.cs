@@ -1,3 +1,4 @@
+using GateSplit.Core.Quantities;
 using Microsoft.Win32.SafeHandles;
 
 namespace GateSplit.Core.Sound;
@@ -14,17 +15,17 @@ internal static class NewFile
     /// <param name="path">Where.</param>
     /// <param name="bytes">How long it will be.</param>
     /// <exception cref="IOException">The disk is full (its HResult is that of the system), or refuses otherwise.</exception>
-    public static SafeFileHandle Begin(string path, long bytes)
+    public static SafeFileHandle Begin(string path, Bytes bytes)
     {
         File.Delete(path);
         try
         {
-            return File.OpenHandle(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, FileOptions.None, bytes);
+            return File.OpenHandle(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, FileOptions.None, bytes.Count);
         }
         catch (IOException e) when (e.Message.Contains("disk was full", StringComparison.OrdinalIgnoreCase))
         {
             File.Delete(path);
-            throw new IOException($"No space left on the disk for {Path.GetFileName(path)}: it needs {Words.Size(bytes)}.", NoSpace);
+            throw new IOException($"No space left on the disk for {Path.GetFileName(path)}: it needs {bytes}.", NoSpace);
         }
     }
 }

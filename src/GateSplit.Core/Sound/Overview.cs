@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -15,9 +16,9 @@ public sealed class Overview
     private const int Factor = 4;
     private const uint Magic = 0x564F5347; // "GSOV"
     private readonly short[][][] _levels; // level, channel, low/high alternating
-    private readonly long _finestBinFrames;
+    private readonly Frames _finestBinFrames;
 
-    private Overview(short[][][] levels, long frames)
+    private Overview(short[][][] levels, Frames frames)
     {
         _levels = levels;
         _finestBinFrames = FinestOf(levels[0][0].Length / 2, frames);
@@ -25,7 +26,7 @@ public sealed class Overview
     }
 
     /// <summary>Frames of the file.</summary>
-    public long Frames { get; }
+    public Frames Frames { get; }
 
     /// <summary>Channels of the file.</summary>
     public int Channels => _levels[0].Length;
@@ -34,14 +35,14 @@ public sealed class Overview
     public int Levels => _levels.Length;
 
     /// <summary>Frames in a bin of a level.</summary>
-    public long BinFrames(int level) => _finestBinFrames * (long)Math.Pow(Factor, level);
+    public Frames BinFrames(int level) => _finestBinFrames * (long)Math.Pow(Factor, level);
 
     /// <summary>Lowest and highest sample of each of <paramref name="columns"/> equal stretches, full scale 1.0.</summary>
     /// <param name="channel">0-based.</param>
     /// <param name="startFrame">First frame of the picture.</param>
     /// <param name="frames">Frames across the picture.</param>
     /// <param name="columns">Points across the picture.</param>
-    public (float Low, float High)[] Columns(int channel, long startFrame, long frames, int columns)
+    public (float Low, float High)[] Columns(int channel, Frames startFrame, Frames frames, int columns)
     {
         var level = 0;
         while (level + 1 < _levels.Length && BinFrames(level + 1) * columns <= frames)
@@ -54,11 +55,11 @@ public sealed class Overview
         var result = new (float, float)[columns];
         for (var column = 0; column < columns; column++)
         {
-            var from = startFrame + frames * column / columns;
-            var to = Math.Max(from + 1, startFrame + frames * (column + 1) / columns);
+            var from = startFrame + Part(frames, column, columns);
+            var to = Frames.Max(from + 1, startFrame + Part(frames, column + 1, columns));
             var low = 0;
             var high = 0;
-            for (var bin = from / binFrames; bin * binFrames < to && bin * 2 + 1 < bins.Length; bin++)
+            for (var bin = from.Count / binFrames.Count; binFrames * bin < to && bin * 2 + 1 < bins.Length; bin++)
             {
                 low = Math.Min(low, bins[bin * 2]);
                 high = Math.Max(high, bins[bin * 2 + 1]);
@@ -73,7 +74,7 @@ public sealed class Overview
     /// <summary>Builds the coarser levels over a finest one.</summary>
     /// <param name="finest">For each channel low and high alternating.</param>
     /// <param name="frames">Frames of the file.</param>
-    public static Overview FromFinest(short[][] finest, long frames)
+    public static Overview FromFinest(short[][] finest, Frames frames)
     {
         var levels = new List<short[][]> { finest };
         while (levels[^1][0].Length / 2 > 512)
@@ -91,7 +92,7 @@ public sealed class Overview
         var bytes = new byte[16 + bins.Sum(b => b.Length * 2)];
         BinaryPrimitives.WriteUInt32LittleEndian(bytes, Magic);
         BinaryPrimitives.WriteInt32LittleEndian(bytes.AsSpan(4), bins.Length);
-        BinaryPrimitives.WriteInt64LittleEndian(bytes.AsSpan(8), Frames);
+        BinaryPrimitives.WriteInt64LittleEndian(bytes.AsSpan(8), Frames.Count);
         var at = 16;
         foreach (var value in bins.SelectMany(b => b))
         {
@@ -112,7 +113,7 @@ public sealed class Overview
         }
 
         var channels = BinaryPrimitives.ReadInt32LittleEndian(bytes[4..]);
-        var frames = BinaryPrimitives.ReadInt64LittleEndian(bytes[8..]);
+        var frames = new Frames(BinaryPrimitives.ReadInt64LittleEndian(bytes[8..]));
         var each = (bytes.Length - 16) / 2 / channels;
         var finest = new short[channels][];
         for (var channel = 0; channel < channels; channel++)
@@ -127,11 +128,13 @@ public sealed class Overview
         return FromFinest(finest, frames);
     }
 
+    private static Frames Part(Frames frames, int column, int columns) => new(frames.Count * column / columns);
+
     // The only doubling of 256 at which so many frames fill so many bins; so it need not be stored.
-    private static long FinestOf(long bins, long frames)
+    private static Frames FinestOf(long bins, Frames frames)
     {
-        long binFrames = FinestBinFrames;
-        while (bins > 0 && (frames + binFrames - 1) / binFrames > bins)
+        Frames binFrames = FinestBinFrames;
+        while (bins > 0 && frames > binFrames * bins)
         {
             binFrames *= 2;
         }

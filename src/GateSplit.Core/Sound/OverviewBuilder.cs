@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -13,7 +14,7 @@ public sealed class OverviewBuilder
     public const int MostBins = 1 << 14;
 
     private readonly Bins[] _channels;
-    private long _frames;
+    private Frames _frames;
 
     /// <summary>Starts an overview.</summary>
     /// <param name="channels">Channels that will be added.</param>

@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.Sound;
 
 /// <summary>Writes a recording anew at another sample rate.</summary>
@@ -21,10 +23,10 @@ public static class RateConverter
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
         var interleaved = new float[2 * BlockFrames];
         float[] left = new float[BlockFrames], right = new float[BlockFrames];
-        for (long at = 0; at < frames; at += BlockFrames)
+        for (Frames at = 0; at < frames; at += BlockFrames)
         {
             cancel.ThrowIfCancellationRequested();
-            var count = (int)Math.Min(BlockFrames, frames - at);
+            var count = (int)Frames.Min(BlockFrames, frames - at).Count;
             var (start, needed) = resampler.Needed(at, count);
             for (var channel = 0; channel < format.Channels; channel++)
             {
@@ -41,11 +43,11 @@ public static class RateConverter
     }
 
     /// <summary>A stretch of one channel, silent outside the recording.</summary>
-    private static float[] Window(WaveReader from, int channel, long start, int frames)
+    private static float[] Window(WaveReader from, int channel, Frames start, int frames)
     {
         var samples = new float[frames];
-        var before = (int)Math.Clamp(-start, 0, frames);
-        var bytes = new byte[Math.Clamp(from.Frames - start - before, 0, frames - before) * from.Format.BytesPerFrame];
+        var before = (int)Math.Clamp(-start.Count, 0, frames);
+        var bytes = new byte[Math.Clamp((from.Frames - start - before).Count, 0, frames - before) * from.Format.BytesPerFrame];
         if (bytes.Length > 0)
         {
             var read = from.Read(start + before, bytes);

@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices;
 using System.Runtime.Intrinsics;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -10,7 +11,7 @@ namespace GateSplit.Core.Sound;
 /// </summary>
 public sealed class Resampler
 {
-    private const double StopbandDb = 130;
+    private static readonly Decibels Stopband = new(130);
     private const double PassbandShare = 0.9;
     private readonly float[][] _phases;
     private readonly long _up;
@@ -24,9 +25,9 @@ public sealed class Resampler
         var divisor = Divisor(fromRate, toRate);
         (_up, _down) = (toRate / divisor, fromRate / divisor);
         var scale = Math.Min(1, (double)toRate / fromRate);
-        Reach = (int)Math.Ceiling((StopbandDb - 7.95) / (2.285 * (1 - PassbandShare) * Math.PI * scale) / 2) + 1;
+        Reach = (int)Math.Ceiling((Stopband.Value - 7.95) / (2.285 * (1 - PassbandShare) * Math.PI * scale) / 2) + 1;
         var cutoff = scale * (1 + PassbandShare) / 2;
-        var beta = 0.1102 * (StopbandDb - 8.7);
+        var beta = 0.1102 * (Stopband.Value - 8.7);
         _phases = [.. Enumerable.Range(0, (int)_up).Select(p => Phase((double)p / _up, cutoff, beta))];
     }
 
@@ -34,28 +35,31 @@ public sealed class Resampler
     public int Reach { get; }
 
     /// <summary>How many frames so many become.</summary>
-    public long FramesOf(long frames) => (frames * _up + _down - 1) / _down;
+    public Frames FramesOf(Frames frames) => new((frames.Count * _up + _down - 1) / _down);
 
     /// <summary>The first frame that is needed for a stretch of the output, and how many; they may lie outside the input.</summary>
-    public (long Start, int Frames) Needed(long start, int frames)
+    public (Frames Start, int Frames) Needed(Frames start, int frames)
     {
-        var first = start * _down / _up - Reach + 1;
-        return (first, (int)((start + frames - 1) * _down / _up + Reach - first + 1));
+        var first = Before(start) - Reach + 1;
+        return (first, (int)(Before(start + frames - 1) + Reach - first + 1).Count);
     }
 
     /// <summary>Works out a stretch of one channel.</summary>
     /// <param name="start">Its first frame.</param>
     /// <param name="input">What <see cref="Needed"/> says, with zeros outside the input.</param>
     /// <param name="into">Receives it.</param>
-    public void Fill(long start, ReadOnlySpan<float> input, Span<float> into)
+    public void Fill(Frames start, ReadOnlySpan<float> input, Span<float> into)
     {
         var (first, _) = Needed(start, into.Length);
         for (var i = 0; i < into.Length; i++)
         {
-            var (place, phase) = Math.DivRem((start + i) * _down, _up);
-            into[i] = Dot(input[(int)(place - Reach + 1 - first)..], _phases[phase]);
+            var (place, phase) = Math.DivRem((start.Count + i) * _down, _up);
+            into[i] = Dot(input[(int)(place - Reach + 1 - first.Count)..], _phases[phase]);
         }
     }
+
+    /// <summary>The frame of the input at or before one of the output.</summary>
+    private Frames Before(Frames frame) => new(frame.Count * _down / _up);
 
     /// <summary>The taps for a place so far behind a frame: the frames from Reach - 1 before it to Reach behind it.</summary>
     private float[] Phase(double behind, double cutoff, double beta)

@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices;
+using GateSplit.Core.Quantities;
 using Microsoft.Win32.SafeHandles;
 
 namespace GateSplit.Core.Sound;
@@ -83,19 +84,19 @@ public static partial class SoundFile
             return new Refusal(trouble);
         }
 
-        return new Opened(file, new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value), info.Frames);
+        return new Opened(file, new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value), new(info.Frames));
     }
 
-    private static string? Copy(SndFile file, long frames, AudioFormat format, string to, CancellationToken cancel)
+    private static string? Copy(SndFile file, Frames frames, AudioFormat format, string to, CancellationToken cancel)
     {
         using var writer = new WaveWriter(to, format, frames, null);
         var numbers = new int[BlockFrames * format.Channels];
         var floats = new double[format.IsFloat ? numbers.Length : 0];
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
-        for (long done = 0; done < frames;)
+        for (Frames done = 0; done < frames;)
         {
             cancel.ThrowIfCancellationRequested();
-            var wanted = Math.Min(BlockFrames, frames - done);
+            var wanted = Frames.Min(BlockFrames, frames - done).Count;
             var got = format.IsFloat ? ReadDoubles(file, floats, wanted) : ReadInts(file, numbers, wanted);
             if (got <= 0)
             {
@@ -108,7 +109,7 @@ public static partial class SoundFile
             var samples = (int)got * format.Channels;
             Encode(format.Sample, numbers.AsSpan(0, format.IsFloat ? 0 : samples), floats.AsSpan(0, format.IsFloat ? samples : 0), bytes);
             writer.Write(bytes.AsSpan(0, (int)got * format.BytesPerFrame));
-            done += got;
+            done += (int)got;
         }
 
         writer.Finish();
@@ -176,7 +177,7 @@ public static partial class SoundFile
     [LibraryImport("libsndfile.so.1", EntryPoint = "sf_close")]
     private static partial int CloseFile(IntPtr file);
 
-    private sealed record Opened(SndFile File, AudioFormat Format, long Frames);
+    private sealed record Opened(SndFile File, AudioFormat Format, Frames Frames);
 
     /// <summary>SF_INFO of sndfile.h.</summary>
     [StructLayout(LayoutKind.Sequential)]

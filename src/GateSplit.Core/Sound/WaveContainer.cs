@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -19,11 +20,11 @@ public sealed class WaveContainer : IContainer
     public ImmutableArray<SampleFormat> Samples => [SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32];
 
     /// <inheritdoc/>
-    public byte[] Head(AudioFormat format, long frames, BroadcastInfo? broadcast) => WaveHeader.Build(format, frames, broadcast);
+    public byte[] Head(AudioFormat format, Frames frames, BroadcastInfo? broadcast) => WaveHeader.Build(format, frames, broadcast);
 
     /// <inheritdoc/>
     public void Body(AudioFormat format, ReadOnlySpan<byte> frames, IBufferWriter<byte> to) => to.Write(frames);
 
     /// <summary>A chunk of an odd number of bytes is followed by one more (RIFF).</summary>
-    public byte[] Foot(AudioFormat format, long frames) => (frames * format.BytesPerFrame & 1) == 1 ? [0] : [];
+    public byte[] Foot(AudioFormat format, Frames frames) => (format.Bytes(frames).Count & 1) == 1 ? [0] : [];
 }

@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -10,11 +11,11 @@ internal static class WaveFormatChunk
     /// <param name="body">Its first 40 bytes, or fewer.</param>
     /// <param name="remarks">Told what is odd and was read all the same.</param>
     /// <returns>The shape of the samples, or why they cannot be read.</returns>
-    public static Result<AudioFormat> Read(long at, byte[] body, List<string> remarks)
+    public static Result<AudioFormat> Read(Bytes at, byte[] body, List<string> remarks)
     {
         if (body.Length < 16)
         {
-            return new Refusal($"The fmt chunk at byte {at} is cut off.");
+            return new Refusal($"The fmt chunk at byte {at.Count} is cut off.");
         }
 
         int tag = BinaryPrimitives.ReadUInt16LittleEndian(body);

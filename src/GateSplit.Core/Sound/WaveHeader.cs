@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -16,9 +17,9 @@ public static class WaveHeader
     /// <param name="frames">Frames the file will hold.</param>
     /// <param name="broadcast">The bext chunk, or null for none.</param>
     /// <param name="large">True for RF64 whatever the length, so that a header keeps its size; false where it is needed only.</param>
-    public static byte[] Build(AudioFormat format, long frames, BroadcastInfo? broadcast, bool large = false)
+    public static byte[] Build(AudioFormat format, Frames frames, BroadcastInfo? broadcast, bool large = false)
     {
-        var dataBytes = frames * format.BytesPerFrame;
+        var dataBytes = format.Bytes(frames).Count;
         var chunks = new List<(string Id, byte[] Body)>();
         if (broadcast is not null)
         {
@@ -29,7 +30,7 @@ public static class WaveHeader
         if (format.IsFloat)
         {
             var fact = new byte[4];
-            BinaryPrimitives.WriteUInt32LittleEndian(fact, (uint)Math.Min(frames, uint.MaxValue));
+            BinaryPrimitives.WriteUInt32LittleEndian(fact, (uint)Math.Min(frames.Count, uint.MaxValue));
             chunks.Add(("fact", fact));
         }
 
@@ -47,7 +48,7 @@ public static class WaveHeader
             UInt32(header, ds64);
             Int64(header, riffBytes + 8 + ds64);
             Int64(header, dataBytes);
-            Int64(header, frames);
+            Int64(header, frames.Count);
             UInt32(header, 0);
         }
 

@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using System.Collections.Immutable;
 using System.Text;
+using GateSplit.Core.Quantities;
 using Microsoft.Win32.SafeHandles;
 
 namespace GateSplit.Core.Sound;
@@ -14,7 +15,7 @@ public sealed class WaveReader : IDisposable
 {
     private readonly SafeFileHandle _file;
 
-    private WaveReader(SafeFileHandle file, AudioFormat format, long dataOffset, long frames, ImmutableArray<string> remarks)
+    private WaveReader(SafeFileHandle file, AudioFormat format, Bytes dataOffset, Frames frames, ImmutableArray<string> remarks)
     {
         _file = file;
         Format = format;
@@ -26,11 +27,11 @@ public sealed class WaveReader : IDisposable
     /// <summary>The shape of the samples.</summary>
     public AudioFormat Format { get; }
 
-    /// <summary>Byte offset of the first sample in the file.</summary>
-    public long DataOffset { get; }
+    /// <summary>Where in the file the first sample is.</summary>
+    public Bytes DataOffset { get; }
 
     /// <summary>Whole frames that are really there.</summary>
-    public long Frames { get; }
+    public Frames Frames { get; }
 
     /// <summary>Sentences about damage that was read around; empty for a sound file.</summary>
     public ImmutableArray<string> Remarks { get; }
@@ -67,15 +68,15 @@ public sealed class WaveReader : IDisposable
     /// <param name="startFrame">0-based first frame.</param>
     /// <param name="into">Space for whole frames.</param>
     /// <returns>Frames read: fewer than asked only at the end.</returns>
-    public int Read(long startFrame, Span<byte> into)
+    public int Read(Frames startFrame, Span<byte> into)
     {
         var frame = Format.BytesPerFrame;
-        var wanted = (int)Math.Min(into.Length / frame, Math.Max(0, Frames - startFrame));
+        var wanted = (int)Math.Min(into.Length / frame, Math.Max(0, (Frames - startFrame).Count));
         var bytes = into[..(wanted * frame)];
         var read = 0;
         while (read < bytes.Length)
         {
-            var got = RandomAccess.Read(_file, bytes[read..], DataOffset + startFrame * frame + read);
+            var got = RandomAccess.Read(_file, bytes[read..], (DataOffset + Format.Bytes(startFrame) + read).Count);
             if (got == 0)
             {
                 break;
@@ -93,38 +94,38 @@ public sealed class WaveReader : IDisposable
     /// <summary>The walk along the chunks.</summary>
     private sealed class Header(SafeFileHandle file)
     {
-        private readonly long _length = RandomAccess.GetLength(file);
+        private readonly Bytes _length = new(RandomAccess.GetLength(file));
         private readonly List<string> _remarks = [];
         private AudioFormat? _format;
-        private long _ds64Data = -1;
+        private Bytes? _ds64Data;
 
         public Result<WaveReader> Read()
         {
-            if (NotWave(Bytes(0, 12)) is { } other)
+            if (NotWave(Take(0, 12)) is { } other)
             {
                 return new Refusal(other);
             }
 
-            long at = 12;
+            Bytes at = 12;
             while (at + 8 <= _length)
             {
-                var head = Bytes(at, 8);
+                var head = Take(at, 8);
                 var id = Id(head);
-                long size = BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4));
+                var size = SizeIn(head);
                 var body = at + 8;
                 switch (id)
                 {
                     case "ds64":
-                        var ds64 = Bytes(body, 24);
+                        var ds64 = Take(body, 24);
                         if (ds64.Length < 24)
                         {
-                            return new Refusal($"The ds64 chunk at byte {at} is cut off.");
+                            return new Refusal($"The ds64 chunk at byte {at.Count} is cut off.");
                         }
 
-                        _ds64Data = BinaryPrimitives.ReadInt64LittleEndian(ds64.AsSpan(8));
+                        _ds64Data = new(BinaryPrimitives.ReadInt64LittleEndian(ds64.AsSpan(8)));
                         break;
                     case "fmt ":
-                        var format = WaveFormatChunk.Read(at, Bytes(body, (int)Math.Min(size, 40)), _remarks);
+                        var format = WaveFormatChunk.Read(at, Take(body, (int)Math.Min(size.Count, 40)), _remarks);
                         if (!format.Ok)
                         {
                             return new Refusal(format.Trouble);
@@ -137,13 +138,13 @@ public sealed class WaveReader : IDisposable
                     default:
                         if (!IsChunkId(head))
                         {
-                            return new Refusal($"The chunks of this WAVE file are damaged from byte {at} on, before any samples.");
+                            return new Refusal($"The chunks of this WAVE file are damaged from byte {at.Count} on, before any samples.");
                         }
 
                         break;
                 }
 
-                at = body + size + (size & 1);
+                at = body + Padded(size);
             }
 
             return new Refusal(_format is null
@@ -152,7 +153,7 @@ public sealed class WaveReader : IDisposable
         }
 
         private string? NotWave(byte[] start) => start.Length < 12
-            ? _length == 0 ? "The file is empty." : $"This is not a WAVE file: it is only {Words.Count(_length, "byte")} long."
+            ? _length == 0 ? "The file is empty." : $"This is not a WAVE file: it is only {Words.Count(_length.Count, "byte")} long."
             : (Id(start), Id(start.AsSpan(8))) switch
             {
                 ("RIFX", _) => "This is a big-endian WAVE file (RIFX), which is not read here. Save it as an ordinary WAVE file.",
@@ -160,7 +161,7 @@ public sealed class WaveReader : IDisposable
                 _ => "This is not a WAVE file: it does not begin with RIFF, RF64 or BW64 and the word WAVE.",
             };
 
-        private Result<WaveReader> ReadData(long offset, long declared)
+        private Result<WaveReader> ReadData(Bytes offset, Bytes declared)
         {
             if (_format is null)
             {
@@ -168,25 +169,26 @@ public sealed class WaveReader : IDisposable
             }
 
             var size = SizeOf(offset, declared);
-            var frames = size / _format.BytesPerFrame;
-            if (size % _format.BytesPerFrame != 0)
+            var frames = _format.Frames(size);
+            var over = size - _format.Bytes(frames);
+            if (over > 0)
             {
-                _remarks.Add($"The last frame is not whole; {Words.Count(size % _format.BytesPerFrame, "byte")} at the end left out.");
+                _remarks.Add($"The last frame is not whole; {Words.Count(over.Count, "byte")} at the end left out.");
             }
 
             return new WaveReader(file, _format, offset, frames, [.. _remarks]);
         }
 
         /// <summary>Bytes of samples, whatever the header of a file that was cut off says.</summary>
-        private long SizeOf(long offset, long declared)
+        private Bytes SizeOf(Bytes offset, Bytes declared)
         {
             var there = _length - offset;
             var size = declared;
-            if (declared == uint.MaxValue)
+            if (declared.Count == uint.MaxValue)
             {
-                if (_ds64Data >= 0)
+                if (_ds64Data is { } told && told >= 0)
                 {
-                    size = _ds64Data;
+                    size = told;
                 }
                 else
                 {
@@ -209,22 +211,21 @@ public sealed class WaveReader : IDisposable
             return size;
         }
 
-        private string Seconds(long bytes) => bytes < 0
+        private string Seconds(Bytes bytes) => bytes < 0
             ? "an impossible length"
-            : $"{(double)bytes / _format!.BytesPerFrame / _format.SampleRate:0.00} s";
+            : $"{(double)bytes.Count / _format!.BytesPerFrame / _format.SampleRate:0.00} s";
 
-        private bool IsChunkChain(long at)
+        private bool IsChunkChain(Bytes at)
         {
             while (at + 8 <= _length)
             {
-                var head = Bytes(at, 8);
+                var head = Take(at, 8);
                 if (!IsChunkId(head))
                 {
                     return false;
                 }
 
-                long size = BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4));
-                at += 8 + size + (size & 1);
+                at += 8 + Padded(SizeIn(head));
             }
 
             return at == _length;
@@ -243,12 +244,17 @@ public sealed class WaveReader : IDisposable
             return true;
         }
 
+        private static Bytes SizeIn(byte[] head) => new(BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4)));
+
+        /// <summary>A chunk of an odd number of bytes is followed by one more.</summary>
+        private static Bytes Padded(Bytes size) => new(size.Count + (size.Count & 1));
+
         private static string Id(ReadOnlySpan<byte> bytes) => Encoding.ASCII.GetString(bytes[..4]);
 
-        private byte[] Bytes(long at, int count)
+        private byte[] Take(Bytes at, int count)
         {
             var bytes = new byte[count];
-            var read = RandomAccess.Read(file, bytes, at);
+            var read = RandomAccess.Read(file, bytes, at.Count);
             return read == count ? bytes : bytes[..read];
         }
     }

@@ -1,4 +1,5 @@
 using System.Buffers;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -15,10 +16,10 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     private readonly FileStream _stream;
     private readonly BroadcastInfo? _broadcast;
     private readonly int _headerBytes;
-    private readonly long _dataBytes;
+    private readonly Bytes _dataBytes;
     private byte[] _bytes = new byte[PieceBytes]; // of the file, not yet written
     private int _waiting;
-    private long _appended; // bytes of samples
+    private Bytes _appended; // samples
     private bool _complete;
 
     /// <summary>Creates the part file and writes its header.</summary>
@@ -27,11 +28,11 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     /// <param name="frames">Frames that will be written.</param>
     /// <param name="broadcast">The bext chunk, or null.</param>
     /// <exception cref="IOException">The disk refuses.</exception>
-    public WaveWriter(string path, AudioFormat format, long frames, BroadcastInfo? broadcast)
+    public WaveWriter(string path, AudioFormat format, Frames frames, BroadcastInfo? broadcast)
     {
         _path = path;
         Format = format;
-        _dataBytes = frames * format.BytesPerFrame;
+        _dataBytes = format.Bytes(frames);
         var header = WaveHeader.Build(format, frames, broadcast);
         _broadcast = broadcast;
         _headerBytes = header.Length;
@@ -83,7 +84,7 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     {
         if (_appended != _dataBytes)
         {
-            throw new InvalidOperationException($"{_appended} bytes of samples were written where {_dataBytes} were promised.");
+            throw new InvalidOperationException($"{_appended.Count} bytes of samples were written where {_dataBytes.Count} were promised.");
         }
 
         WriteRest();
@@ -94,7 +95,7 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     /// <exception cref="IOException">The disk refuses the last bytes.</exception>
     public void FinishEarly()
     {
-        var frames = _appended / Format.BytesPerFrame;
+        var frames = Format.Frames(_appended);
         var header = WaveHeader.Build(Format, frames, _broadcast);
         if (header.Length != _headerBytes)
         {
@@ -136,7 +137,7 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     /// <summary>Writes what is left, and the byte that makes the length of the samples even.</summary>
     private void WriteRest()
     {
-        if ((_appended & 1) == 1)
+        if ((_appended.Count & 1) == 1)
         {
             Put([0]);
         }

@@ -28,10 +28,10 @@ public sealed record PassSettings(int LengthBars, int CountInBars, double? TailS
     public Decibels TargetPeakDb { get; init; } = new Decibels(-12);
 
     /// <summary>What the disk takes in a second, in bytes; null if nobody has measured it.</summary>
-    public long? DiskBytesPerSecond { get; init; }
+    public Bytes? DiskBytesPerSecond { get; init; }
 
     /// <summary>What the interface carries in a second, in bytes; null if nobody knows.</summary>
-    public long? InterfaceBytesPerSecond { get; init; }
+    public Bytes? InterfaceBytesPerSecond { get; init; }
 
     /// <summary>The sample rates there are, in hertz.</summary>
     public static readonly ImmutableArray<int> SampleRates = [44100, 48000, 88200, 96000];

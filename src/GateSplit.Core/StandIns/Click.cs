@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
@@ -11,10 +12,10 @@ internal sealed class Click
     private const double DecaySeconds = 0.05;
     private const double Level = 0.25;
 
-    private readonly ImmutableArray<(long Frame, bool OfBar)> _beats;
+    private readonly ImmutableArray<(Frames Frame, bool OfBar)> _beats;
     private readonly int _sampleRate;
 
-    private Click(ImmutableArray<(long, bool)> beats, int sampleRate) => (_beats, _sampleRate) = (beats, sampleRate);
+    private Click(ImmutableArray<(Frames, bool)> beats, int sampleRate) => (_beats, _sampleRate) = (beats, sampleRate);
 
     /// <summary>The count-in: so many bars like those that follow, before the first of them begins.</summary>
     /// <param name="song">The music.</param>
@@ -22,7 +23,7 @@ internal sealed class Click
     /// <param name="bars">How many.</param>
     /// <param name="sampleRate">Frames a second.</param>
     /// <returns>The click, and how many frames before the bar it begins.</returns>
-    public static (Click Click, long Frames) CountIn(Song song, int startBar, int bars, int sampleRate)
+    public static (Click Click, Frames Frames) CountIn(Song song, int startBar, int bars, int sampleRate)
     {
         var from = startBar - 1;
         var frames = FrameOf(song, song.Metres.BarStart(from + bars), sampleRate) - FrameOf(song, song.Metres.BarStart(from), sampleRate);
@@ -33,26 +34,26 @@ internal sealed class Click
     public static Click Throughout(Song song, int startBar, int endBar, int sampleRate) => new([.. Beats(song, startBar - 1, endBar, sampleRate)], sampleRate);
 
     /// <summary>Adds the clicks of a stretch to both sides.</summary>
-    public void AddTo(long start, Span<float> left, Span<float> right)
+    public void AddTo(Frames start, Span<float> left, Span<float> right)
     {
-        var length = (long)(2 * DecaySeconds * _sampleRate);
+        var length = new Frames((long)(2 * DecaySeconds * _sampleRate));
         var end = start + left.Length;
         foreach (var (frame, ofBar) in _beats.Where(b => b.Frame < end && b.Frame + length > start))
         {
             var step = (ofBar ? BarHertz : BeatHertz) / _sampleRate;
             var factor = Maths.DecayFactor(DecaySeconds, _sampleRate);
-            var at = Math.Max(frame, start);
-            var level = Level * Maths.Exp2((at - frame) * Maths.Log2(factor));
-            for (; at < Math.Min(frame + length, end); at++, level *= factor)
+            var at = Frames.Max(frame, start);
+            var level = Level * Maths.Exp2((at - frame).Count * Maths.Log2(factor));
+            for (; at < Frames.Min(frame + length, end); at += 1, level *= factor)
             {
-                var sample = (float)(level * Maths.SinTurns((at - frame) * step));
-                left[(int)(at - start)] += sample;
-                right[(int)(at - start)] += sample;
+                var sample = (float)(level * Maths.SinTurns((at - frame).Count * step));
+                left[(int)(at - start).Count] += sample;
+                right[(int)(at - start).Count] += sample;
             }
         }
     }
 
-    private static IEnumerable<(long Frame, bool OfBar)> Beats(Song song, long fromBar, long toBar, int sampleRate)
+    private static IEnumerable<(Frames Frame, bool OfBar)> Beats(Song song, long fromBar, long toBar, int sampleRate)
     {
         for (var bar = fromBar; bar < toBar; bar++)
         {
@@ -60,10 +61,10 @@ internal sealed class Click
             var beats = song.Metres.MetreOf(bar).Beats;
             for (var beat = 0; beat < beats; beat++)
             {
-                yield return (FrameOf(song, start + (end - start) * beat / beats, sampleRate), beat == 0);
+                yield return (FrameOf(song, start + new Ticks((end - start).Count * beat / beats), sampleRate), beat == 0);
             }
         }
     }
 
-    private static long FrameOf(Song song, long tick, int sampleRate) => song.Tempos.ToSamples(tick, sampleRate);
+    private static Frames FrameOf(Song song, Ticks tick, int sampleRate) => song.Tempos.ToFrames(tick, sampleRate);
 }

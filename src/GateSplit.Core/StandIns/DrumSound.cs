@@ -1,6 +1,7 @@
 using System.Runtime.CompilerServices;
 using System.Runtime.Intrinsics;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -47,7 +48,7 @@ internal sealed class DrumSound
     private readonly Vector256<uint>[] _metalPhases; // of eight samples
     private readonly Vector256<uint>[] _metalSteps; // to the next eight
     private readonly int _burstSamples;
-    private readonly long _choked;
+    private readonly Frames _choked;
     private readonly OnePole _noiseHigh;
     private readonly OnePole _noiseLow;
     private readonly OnePole _metalLow;
@@ -64,7 +65,7 @@ internal sealed class DrumSound
     private ulong _phase;
     private ulong _overtonePhase;
     private int _burstsLeft;
-    private long _at;
+    private Frames _at;
 
     public DrumSound(DrumPatch patch, UnitVoice shape, PlayedNote note, int sampleRate, uint seed)
     {
@@ -159,7 +160,7 @@ internal sealed class DrumSound
         _at += piece.Length;
         if (_at > _choked)
         {
-            Choke(piece[(int)Math.Max(0, piece.Length - (_at - _choked))..]);
+            Choke(piece[(int)Math.Max(0, piece.Length - (_at - _choked).Count)..]);
         }
     }
 
@@ -250,7 +251,7 @@ internal sealed class DrumSound
     private void FillBursts(Span<float> levels)
     {
         var gain = _gain * NoiseGain;
-        var at = _at;
+        var at = _at.Count;
         foreach (ref var level in levels)
         {
             if (_burstsLeft > 0)

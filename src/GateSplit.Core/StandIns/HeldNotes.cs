@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -46,18 +47,13 @@ internal sealed class HeldNotes<V> : IHeldNotes
     }
 
     /// <inheritdoc/>
-    public void Render(long start, ReadOnlySpan<Memory<float>> into)
+    public void Render(Frames start, ReadOnlySpan<Memory<float>> into)
     {
         var frames = into[0].Length;
         for (var at = 0; at < frames;)
         {
-            var piece = Math.DivRem(start + at, PieceFrames, out var within);
-            if (within < 0)
-            {
-                (piece, within) = (piece - 1, within + PieceFrames);
-            }
-
-            var count = (int)Math.Min(PieceFrames - within, frames - at);
+            var (piece, within) = (start + at).In(PieceFrames);
+            var count = Math.Min(PieceFrames - within, frames - at);
             if (piece != _pieceNumber)
             {
                 if (_sounding.Count == 0 && (_next == _notes.Length || _notes[_next].Note.Start >= start + frames))
@@ -71,7 +67,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
                 }
 
                 _pieceNumber = piece;
-                Play(piece * PieceFrames);
+                Play(start + at - within);
             }
 
             for (var voice = 0; voice < into.Length; voice++)
@@ -79,7 +75,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
                 var target = into[voice].Span.Slice(at, count);
                 if (_heard[voice])
                 {
-                    MemoryMarshal.Cast<V, float>(_pieces[voice].AsSpan()).Slice((int)within, count).CopyTo(target);
+                    MemoryMarshal.Cast<V, float>(_pieces[voice].AsSpan()).Slice(within, count).CopyTo(target);
                 }
                 else
                 {
@@ -92,25 +88,25 @@ internal sealed class HeldNotes<V> : IHeldNotes
     }
 
     /// <inheritdoc/>
-    public void SkipTo(long frame)
+    public void SkipTo(Frames frame)
     {
         bool Sounds((PlayedNote Note, int Voice) n)
         {
             var (_, patch, shapeAt) = _voices[n.Voice];
             var ring = 2 * Math.Max(patch.ReleaseSeconds, patch.Sustain == 0 ? patch.DecaySeconds : 0) * _sampleRate * shapeAt(n.Note.Start).DecayScale;
-            return n.Note.Start >= frame || n.Note.End + (long)ring >= frame;
+            return n.Note.Start >= frame || n.Note.End + new Frames((long)ring) >= frame;
         }
 
         _notes = [.. _notes.Where(Sounds)];
         if (_notes.Length > 0 && _notes[0].Note.Start < frame)
         {
-            var unheard = new float[frame - _notes[0].Note.Start];
+            var unheard = new float[(frame - _notes[0].Note.Start).Count];
             Render(_notes[0].Note.Start, [.. _voices.Select(_ => unheard.AsMemory())]);
         }
     }
 
     /// <summary>Works out the piece that begins at a frame.</summary>
-    private void Play(long frame)
+    private void Play(Frames frame)
     {
         for (; _next < _notes.Length && _notes[_next].Note.Start < frame + PieceFrames; _next++)
         {
@@ -122,7 +118,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
                 _groups.Add(group = new Group(patch, _sampleRate));
             }
 
-            _sounding.Add((group, group.Begin(note, patch, shapeAt(note.Start), (int)(note.Start - frame)), voice));
+            _sounding.Add((group, group.Begin(note, patch, shapeAt(note.Start), (int)(note.Start - frame).Count), voice));
         }
 
         var ended = false;
@@ -154,8 +150,8 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private V _factor; // the envelope of the piece after it is this much of it
         private V _add; // and this besides
         private V _quiet; // once it lies below this, a note has ended
-        private readonly long[] _turns = new long[V.Count]; // the frame from which on this is not so
-        private long _nextTurn; // the first of these
+        private readonly Frames[] _turns = new Frames[V.Count]; // the frame from which on this is not so
+        private Frames _nextTurn; // the first of these
         private readonly bool _bell = like.Bell > 0;
         private V _sawGain;
         private V _sineGain;
@@ -193,7 +189,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
             var lane = Array.IndexOf(_notes, null);
             _notes[lane] = new Note(patch, shape, played, sampleRate);
             _count++;
-            _turns[lane] = _nextTurn = long.MinValue;
+            _turns[lane] = _nextTurn = new Frames(long.MinValue);
             _gain = _gain.With(lane, _notes[lane]!.Gain);
             _sawGain = _sawGain.With(lane, (float)patch.Saw * 0.5f * Half);
             _sineGain = _sineGain.With(lane, (float)patch.Sine);
@@ -215,7 +211,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
 
         /// <summary>Works the piece out that begins at a frame.</summary>
         /// <returns>True if notes end with it.</returns>
-        public bool Play(long frame)
+        public bool Play(Frames frame)
         {
             if (_count == 0)
             {
@@ -228,7 +224,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
             var slope = (_envelope - open) * _gain * V.Of(1f / PieceFrames);
             if (frame >= _nextTurn)
             {
-                _nextTurn = long.MaxValue;
+                _nextTurn = Frames.Never;
                 for (var lane = 0; lane < V.Count; lane++)
                 {
                     if (_notes[lane] is { } note)
@@ -240,7 +236,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
                             Expect(lane, note, frame + PieceFrames, line.Envelope);
                         }
 
-                        _nextTurn = Math.Min(_nextTurn, _turns[lane]);
+                        _nextTurn = Frames.Min(_nextTurn, _turns[lane]);
                     }
                 }
             }
@@ -262,7 +258,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         }
 
         /// <summary>True, and the lane is free again, if its note has died away before a frame.</summary>
-        public bool Ends(int lane, long frame)
+        public bool Ends(int lane, Frames frame)
         {
             if (_envelope.At(lane) >= _quiet.At(lane))
             {
@@ -285,7 +281,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         }
 
         /// <summary>Sets how the envelope of a lane goes on from a frame.</summary>
-        private void Expect(int lane, Note note, long frame, double envelope)
+        private void Expect(int lane, Note note, Frames frame, double envelope)
         {
             (var factor, var add, var quiet, _turns[lane]) = note.GoesOn(frame, envelope);
             _envelope = _envelope.With(lane, (float)envelope);
@@ -427,10 +423,10 @@ internal sealed class HeldNotes<V> : IHeldNotes
         /// <param name="frame">The frame.</param>
         /// <param name="before">The envelope before it.</param>
         /// <returns>The level before the piece, what each of its samples adds to it, and the envelope behind it.</returns>
-        public (double Level, double Slope, double Envelope) Line(long frame, double before)
+        public (double Level, double Slope, double Envelope) Line(Frames frame, double before)
         {
-            var at = frame - note.Start;
-            var held = (int)Math.Clamp(note.End - frame, 0, PieceFrames);
+            var at = (frame - note.Start).Count;
+            var held = (int)Math.Clamp((note.End - frame).Count, 0, PieceFrames);
             double level = before, slope = 0, after;
             if (_attacking && held > 0)
             {
@@ -458,17 +454,17 @@ internal sealed class HeldNotes<V> : IHeldNotes
         /// <param name="frame">Where a piece begins.</param>
         /// <param name="envelope">The envelope there.</param>
         /// <returns>The share of it that is left after a piece, what is added, below which the note has ended, and the frame of the first piece for which this is not so.</returns>
-        public (double Factor, double Add, double Quiet, long Turn) GoesOn(long frame, double envelope)
+        public (double Factor, double Add, double Quiet, Frames Turn) GoesOn(Frames frame, double envelope)
         {
             if (_attacking)
             {
                 var pieces = (long)((1 - envelope) / (_attack * PieceFrames));
-                return (1, _attack * PieceFrames, 0, Math.Min(frame + pieces * PieceFrames, note.End - PieceFrames + 1));
+                return (1, _attack * PieceFrames, 0, Frames.Min(frame + new Frames(pieces * PieceFrames), note.End - PieceFrames + 1));
             }
 
             if (frame >= note.End)
             {
-                return (Maths.Exp2(_release * PieceFrames), 0, Quiet / Gain, long.MaxValue);
+                return (Maths.Exp2(_release * PieceFrames), 0, Quiet / Gain, Frames.Never);
             }
 
             var keep = Maths.Exp2(_keep * PieceFrames);

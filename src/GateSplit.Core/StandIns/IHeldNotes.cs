@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
@@ -15,8 +16,8 @@ internal interface IHeldNotes
     /// <summary>Works the next samples out.</summary>
     /// <param name="start">The frame of the first; it follows the last of the stretch before.</param>
     /// <param name="into">For each voice where they go.</param>
-    void Render(long start, ReadOnlySpan<Memory<float>> into);
+    void Render(Frames start, ReadOnlySpan<Memory<float>> into);
 
     /// <summary>Goes to a frame before the first sample is asked for: what was struck earlier sounds as if it had been heard.</summary>
-    void SkipTo(long frame);
+    void SkipTo(Frames frame);
 }

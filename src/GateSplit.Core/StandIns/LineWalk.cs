@@ -76,10 +76,10 @@ public sealed class LineWalk
         var desk = new Desk(split, SplitSignal.InRig(split), new() { [unit.Id] = source }, BlockFrames);
         var ports = unit.Chart.Ports.ToDictionary(p => p.Number, _ => new Meter(settings.SampleRate / MetersASecond));
         var tracks = split.Tracks.ToDictionary(t => t.Id, _ => new Meter(settings.SampleRate / MetersASecond));
-        var frames = (long)(Seconds * settings.SampleRate);
-        for (long number = 0, at = 0; at < frames; number++, at += BlockFrames)
+        var frames = (int)(Seconds * settings.SampleRate);
+        for (var (number, at) = (0, 0); at < frames; number++, at += BlockFrames)
         {
-            var block = new Block(number, at, (int)Math.Min(BlockFrames, frames - at));
+            var block = new Block(number, at, Math.Min(BlockFrames, frames - at));
             voices.Render(block);
             source.RenderGate(block);
             desk.Mix(block);
@@ -95,8 +95,8 @@ public sealed class LineWalk
                 tracks[track.Id].Add(left, right);
                 if (heard is { } pair && (track.Armed || track.Live))
                 {
-                    Mixing.AddScaled(pair.Left.AsSpan((int)at, block.Frames), left, 1);
-                    Mixing.AddScaled(pair.Right.AsSpan((int)at, block.Frames), right.IsEmpty ? left : right, 1);
+                    Mixing.AddScaled(pair.Left.AsSpan(at, block.Frames), left, 1);
+                    Mixing.AddScaled(pair.Right.AsSpan(at, block.Frames), right.IsEmpty ? left : right, 1);
                 }
             }
         }
@@ -151,7 +151,7 @@ public sealed class LineWalk
 
         public Decibels Peak => Decibels.FromRatio(_peaks.Append(_peak).Max());
 
-        public bool IsSilent => Power.Rms.Value <= WalkedTrack.SilentDb;
+        public bool IsSilent => Power.Rms <= WalkedTrack.Silent;
 
         public void Add(ReadOnlySpan<float> left, ReadOnlySpan<float> right)
         {

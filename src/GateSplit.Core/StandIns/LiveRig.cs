@@ -27,7 +27,7 @@ public sealed class LiveRig
     private readonly float[][] _fading = [new float[BlockFrames], new float[BlockFrames]];
     private readonly List<Click> _clicks = [];
     private readonly int _sampleRate;
-    private readonly long _startFrame;
+    private readonly Frames _startFrame;
     private Running _running;
     private Split _split;
     private Ear _ear;
@@ -43,7 +43,7 @@ public sealed class LiveRig
     {
         (_song, _pass, _startBar, _split, _ear) = (song, pass, Math.Clamp(startBar, 1, split.Pass.LengthBars), split, ear);
         _sampleRate = split.Pass.SampleRate;
-        _startFrame = song.Tempos.ToSamples(song.Metres.BarStart(_startBar - 1), _sampleRate);
+        _startFrame = song.Tempos.ToFrames(song.Metres.BarStart(_startBar - 1), _sampleRate);
         Position = _startFrame;
         if (click != ClickMode.Off)
         {
@@ -62,13 +62,13 @@ public sealed class LiveRig
     }
 
     /// <summary>The frame that is rendered next; the first bar begins at 0, and a count-in lies before the bar in which the sources start.</summary>
-    public long Position { get; private set; }
+    public Frames Position { get; private set; }
 
     /// <summary>The frame of the music that is rendered next: in a count-in, where it will begin.</summary>
-    public long SoundingFrame => Math.Max(Position, _startFrame);
+    public Frames SoundingFrame => Frames.Max(Position, _startFrame);
 
     /// <summary>Where the pass ends, with its tail.</summary>
-    public long EndFrame { get; private set; }
+    public Frames EndFrame { get; private set; }
 
     /// <summary>Bars, from 1, that are played round and round; null for straight on.</summary>
     public (int From, int To)? Round { get; set; }
@@ -80,7 +80,7 @@ public sealed class LiveRig
     /// <param name="split">The split as it is now; its sample rate is the one with which this began.</param>
     /// <param name="ear">What is listened to now.</param>
     /// <param name="frame">The frame from which it is to be heard, or one before it.</param>
-    public Prepared Prepare(Split split, Ear ear, long frame)
+    public Prepared Prepare(Split split, Ear ear, Frames frame)
     {
         var held = split with
         {
@@ -140,17 +140,17 @@ public sealed class LiveRig
     /// <param name="left">Receives the left side.</param>
     /// <param name="right">Receives the right side.</param>
     /// <returns>The first frame, and how many frames were rendered: fewer than <see cref="BlockFrames"/> where something begins or ends.</returns>
-    public (long Start, int Frames) Render(Span<float> left, Span<float> right)
+    public (Frames Start, int Frames) Render(Span<float> left, Span<float> right)
     {
         if (Round is { } round && Position >= FrameOfBar(round.To))
         {
-            Position = Math.Max(_startFrame, FrameOfBar(round.From - 1));
+            Position = Frames.Max(_startFrame, FrameOfBar(round.From - 1));
             Take(Prepare(_split, _ear, Position));
         }
 
         var start = Position;
         var next = start < _startFrame ? _startFrame : Round is { } r ? FrameOfBar(r.To) : EndFrame;
-        var frames = (int)Math.Clamp(next - start, 1, BlockFrames);
+        var frames = (int)Math.Clamp((next - start).Count, 1, BlockFrames);
         left = left[..frames];
         right = right[..frames];
         left.Clear();
@@ -175,7 +175,7 @@ public sealed class LiveRig
     }
 
     /// <summary>The bar at a frame: 3.5 is the middle of the third.</summary>
-    public double BarAt(long frame)
+    public double BarAt(Frames frame)
     {
         var bar = 0;
         while (bar < _split.Pass.LengthBars && FrameOfBar(bar + 1) <= frame)
@@ -183,7 +183,7 @@ public sealed class LiveRig
             bar++;
         }
 
-        return bar + 1 + (double)(frame - FrameOfBar(bar)) / (FrameOfBar(bar + 1) - FrameOfBar(bar));
+        return bar + 1 + (double)(frame - FrameOfBar(bar)).Count / (FrameOfBar(bar + 1) - FrameOfBar(bar)).Count;
     }
 
     private void PassOver(Playing before, Span<float> left, Span<float> right)
@@ -201,12 +201,12 @@ public sealed class LiveRig
         }
     }
 
-    private long FrameOfBar(long bar) => _song.Tempos.ToSamples(_song.Metres.BarStart(bar), _sampleRate);
+    private Frames FrameOfBar(long bar) => _song.Tempos.ToFrames(_song.Metres.BarStart(bar), _sampleRate);
 
-    private long EndOf(Split split)
+    private Frames EndOf(Split split)
     {
         var times = PassTimes.Of(new SplitView(split, Sounding.Elements(split, _song)), _song);
-        return times.Frames * _sampleRate / times.SampleRate;
+        return new(times.Frames.Count * _sampleRate / times.SampleRate);
     }
 
     private Dictionary<(ElementRef Element, RideControl Control), double> Held()
@@ -239,14 +239,14 @@ public sealed class LiveRig
     internal sealed class Playing
     {
         private readonly Split _split;
-        private readonly SoundingRig _room;
+        private readonly SoundingRig _rig;
         private readonly ImmutableArray<(Track Track, Converter[] Converters, Gain2x2 Gain)> _tracks;
         private readonly (UnitId UnitId, int First, int Last)? _main;
         private readonly float[][] _unheard = [new float[BlockFrames], new float[BlockFrames]];
-        private long _position;
+        private Frames _position;
         private long _number;
 
-        public Playing(Split split, Song song, Ear ear, long frame, int sampleRate)
+        public Playing(Split split, Song song, Ear ear, Frames frame, int sampleRate)
         {
             _split = split;
             var heard = ear.UnitId is not null ? []
@@ -254,42 +254,42 @@ public sealed class LiveRig
                 : split.Tracks.Where(t => ear.TrackIds.Contains(t.Id));
             _tracks = [.. heard.Select(t => (t, Converter.Of(t, split, BlockFrames), GainOf(t)))];
             _main = ear.UnitId is { } id && split.Unit(id) is { } unit ? (unit.Id, unit.Chart.MainPort.FirstChannel, unit.Chart.MainPort.LastChannel) : null;
-            _room = new SoundingRig(split, song, _tracks.Select(t => t.Track.Id), ear.UnitId, BlockFrames);
-            var started = song.Tempos.ToSamples(song.Metres.BarStart(split.Pass.StartBar - 1), sampleRate);
-            _position = Math.Max(Math.Min(started, _room.FirstFrame), frame - (long)(WarmSeconds * sampleRate));
-            _room.Voices.SkipTo(_position);
+            _rig = new SoundingRig(split, song, _tracks.Select(t => t.Track.Id), ear.UnitId, BlockFrames);
+            var started = song.Tempos.ToFrames(song.Metres.BarStart(split.Pass.StartBar - 1), sampleRate);
+            _position = Frames.Max(Frames.Min(started, _rig.FirstFrame), frame - (int)(WarmSeconds * sampleRate));
+            _rig.Voices.SkipTo(_position);
             CatchUp(frame);
         }
 
         /// <summary>Plays unheard up to a frame.</summary>
-        public void CatchUp(long frame)
+        public void CatchUp(Frames frame)
         {
             while (_position < frame)
             {
-                var frames = (int)Math.Min(BlockFrames, frame - _position);
+                var frames = (int)Frames.Min(BlockFrames, frame - _position).Count;
                 AddTo(_unheard[0].AsSpan(0, frames), _unheard[1].AsSpan(0, frames));
             }
         }
 
         /// <summary>The ride of a control; null if there is none.</summary>
-        public RideCurve? Curve(ElementRef element, RideControl control) => _room.Sources.GetValueOrDefault(element.UnitId)?.Curve(element.ElementId, control);
+        public RideCurve? Curve(ElementRef element, RideControl control) => _rig.Sources.GetValueOrDefault(element.UnitId)?.Curve(element.ElementId, control);
 
         /// <summary>Adds the next block.</summary>
         public void AddTo(Span<float> left, Span<float> right)
         {
             var block = new Block(_number++, _position, left.Length);
             _position += left.Length;
-            _room.Render(block);
+            _rig.Render(block);
             if (_main is { } main)
             {
-                Mixing.AddScaled(left, _room.Sources[main.UnitId].Gate(main.First, block), 1);
-                Mixing.AddScaled(right, _room.Sources[main.UnitId].Gate(main.Last, block), 1);
+                Mixing.AddScaled(left, _rig.Sources[main.UnitId].Gate(main.First, block), 1);
+                Mixing.AddScaled(right, _rig.Sources[main.UnitId].Gate(main.Last, block), 1);
             }
 
             foreach (var (track, converters, gain) in _tracks)
             {
-                var fromLeft = _room.Desk.Samples(track, 0, block);
-                var fromRight = track.Width == Charts.Width.Mono ? [] : _room.Desk.Samples(track, 1, block);
+                var fromLeft = _rig.Desk.Samples(track, 0, block);
+                var fromRight = track.Width == Charts.Width.Mono ? [] : _rig.Desk.Samples(track, 1, block);
                 if (converters.Length > 0)
                 {
                     converters[0].Process(fromLeft);

@@ -8,7 +8,7 @@ namespace GateSplit.Core.StandIns;
 /// <param name="Right">Sum of the squares, right.</param>
 /// <param name="Both">Sum of the products of left and right.</param>
 /// <param name="Frames">How many samples were added up.</param>
-public readonly record struct PairPower(double Left, double Right, double Both, long Frames)
+public readonly record struct PairPower(double Left, double Right, double Both, Frames Frames)
 {
     /// <summary>The same with more samples added up.</summary>
     /// <param name="left">Samples.</param>
@@ -28,7 +28,7 @@ public readonly record struct PairPower(double Left, double Right, double Both, 
     }
 
     /// <summary>RMS of both sides together: of a mono signal, its own.</summary>
-    public Decibels Rms => Decibels.FromRatio(Math.Sqrt((Left + Right) / Math.Max(1, Frames)));
+    public Decibels Rms => Decibels.FromRatio(Math.Sqrt((Left + Right) / Math.Max(1, Frames.Count)));
 
     /// <summary>What is left after a gain: |L'|^2 = LL^2 |L|^2 + 2 LL LR L.R + LR^2 |R|^2, and so on.</summary>
     public PairPower After(Gain2x2 gain) => new(

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -22,28 +23,28 @@ internal static class Performance
         var chart = unit.Chart;
         var rate = pass.SampleRate;
         var clock = new SourceClock(unit, pass);
-        var first = song.Tempos.ToSamples(song.Metres.BarStart(pass.StartBar - 1), rate);
-        var end = song.Tempos.ToSamples(song.Metres.BarStart(pass.LengthBars), rate);
+        var first = song.Tempos.ToFrames(song.Metres.BarStart(pass.StartBar - 1), rate);
+        var end = song.Tempos.ToFrames(song.Metres.BarStart(pass.LengthBars), rate);
         var due = (
             from voice in unit.Lacks(SettingEffect.NoStart) ? [] : chart.Voices
             from note in PerformedNotes.Of(split, unit, voice, song)
-            let start = song.Tempos.ToSamples(note.StartTick, rate)
+            let start = song.Tempos.ToFrames(note.StartTick, rate)
             where start >= first
-            let letGo = song.Tempos.ToSamples(note.EndTick, rate)
+            let letGo = song.Tempos.ToFrames(note.EndTick, rate)
             from round in Rounds(pass, start, first, end)
             select (Voice: voice, Start: start + round, End: letGo + round, Note: note))
             .OrderBy(n => n.Start);
         var all = due.Select((n, i) => (n.Voice, Start: clock.At(n.Start, i), n.Note, Length: n.End - n.Start)).OrderBy(n => n.Start).ToList();
         var groups = chart.Voices.ToDictionary(v => v.Id, v => CutBy(chart, v));
         var played = chart.Voices.ToDictionary(v => v.Id, _ => ImmutableArray.CreateBuilder<PlayedNote>());
-        var nextInGroup = new Dictionary<string, long>();
+        var nextInGroup = new Dictionary<string, Frames>();
         for (var i = all.Count - 1; i >= 0; i--)
         {
             var (voice, start, note, length) = all[i];
-            var choked = long.MaxValue;
+            var choked = Frames.Never;
             foreach (var group in groups[voice.Id])
             {
-                choked = Math.Min(choked, nextInGroup.GetValueOrDefault(group, long.MaxValue));
+                choked = Frames.Min(choked, nextInGroup.GetValueOrDefault(group, Frames.Never));
                 nextInGroup[group] = start;
             }
 
@@ -54,7 +55,7 @@ internal static class Performance
     }
 
     /// <summary>By how much a note is moved in each round in which it is played: in the recorded one, and in the one before if that rings into it.</summary>
-    private static IEnumerable<long> Rounds(PassSettings pass, long start, long first, long end)
+    private static IEnumerable<Frames> Rounds(PassSettings pass, Frames start, Frames first, Frames end)
     {
         if (!pass.Looped)
         {
@@ -62,7 +63,7 @@ internal static class Performance
         }
 
         // A loop plays its body and nothing after it.
-        return start >= end ? [] : pass.SettleLoops > 0 && end - start <= (long)RingSeconds * pass.SampleRate ? [first - end, 0] : [0];
+        return start >= end ? [] : pass.SettleLoops > 0 && end - start <= RingSeconds * pass.SampleRate ? [first - end, 0] : [0];
     }
 
     /// <summary>The groups of which only the last one struck sounds: hats that choke each other, elements that share a part of the source.</summary>

@@ -48,7 +48,7 @@ public static class Ping
         var converters = Converter.Of(patched.Tracks[1], patched, BlockFrames);
         for (var number = 0; received.Count < Bank.LongestDelaySamples + HitFrames; number++)
         {
-            var block = new Block(number, (long)number * BlockFrames, BlockFrames);
+            var block = new Block(number, new((long)number * BlockFrames), BlockFrames);
             rig.Render(block);
             sent.AddRange(rig.Desk.Samples(patched.Tracks[0], 0, block));
             var back = rig.Desk.Samples(patched.Tracks[1], 0, block);

@@ -50,7 +50,7 @@ internal sealed class Ridden
     /// <param name="start">Its first frame.</param>
     /// <param name="left">Left, in place.</param>
     /// <param name="right">Right, in place; empty for mono.</param>
-    public void Process(long start, Span<float> left, Span<float> right)
+    public void Process(Frames start, Span<float> left, Span<float> right)
     {
         var frames = left.Length;
         if (_gains.Length < frames)
@@ -105,13 +105,13 @@ internal sealed class Ridden
         }
     }
 
-    private void Filter(long start, Span<float> samples, int side)
+    private void Filter(Frames start, Span<float> samples, int side)
     {
         var (one, two) = (_states[side, 0], _states[side, 1]);
         for (var i = 0; i < samples.Length;)
         {
             // Within a cell of the grid the frequency stands still.
-            var within = (int)(((start + i) % RideCurve.Grid + RideCurve.Grid) % RideCurve.Grid);
+            var (_, within) = (start + i).In(RideCurve.Grid);
             var g = Maths.FilterGain(_filter!.At(start + i - within), _sampleRate);
             var a1 = 1 / (1 + g * (g + Damping));
             for (var end = Math.Min(samples.Length, i + RideCurve.Grid - within); i < end; i++)

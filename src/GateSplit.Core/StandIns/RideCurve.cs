@@ -1,4 +1,5 @@
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -12,7 +13,7 @@ internal sealed class RideCurve
     /// <summary>A control that is moved by hand gets there within this time, 20 ms at 48 kHz.</summary>
     private const int HandFrames = 15 * Grid;
 
-    private (long Frame, double Value)[] _points;
+    private (Frames Frame, double Value)[] _points;
     private readonly bool _steps;
     private readonly bool _octaves;
 
@@ -25,19 +26,19 @@ internal sealed class RideCurve
     }
 
     /// <summary>The value at a frame.</summary>
-    public double At(long frame) => _octaves ? Maths.Exp2(Between(frame)) : Between(frame);
+    public double At(Frames frame) => _octaves ? Maths.Exp2(Between(frame)) : Between(frame);
 
     /// <summary>Moves the control by hand; what was to come is gone.</summary>
     /// <param name="frame">The next frame that is worked out.</param>
     /// <param name="value">Where it goes.</param>
-    public void Move(long frame, double value)
+    public void Move(Frames frame, double value)
     {
-        var cell = frame + ((-frame % Grid) + Grid) % Grid;
+        var cell = new Frames(frame.Stretches(Grid) * Grid);
         var to = _octaves ? Maths.Log2(value) : value;
         _points = [(cell - 1, Between(cell)), (cell, Between(cell)), (cell + HandFrames, to)];
     }
 
-    private double Between(long frame)
+    private double Between(Frames frame)
     {
         var after = Array.FindIndex(_points, p => p.Frame > frame);
         if (after <= 0)
@@ -48,19 +49,20 @@ internal sealed class RideCurve
         var (from, to) = (_points[after - 1], _points[after]);
         return _steps || to.Frame == from.Frame
             ? from.Value
-            : from.Value + (to.Value - from.Value) * (frame - from.Frame) / (to.Frame - from.Frame);
+            : from.Value + (to.Value - from.Value) * (frame - from.Frame).Count / (to.Frame - from.Frame).Count;
     }
 
     /// <summary>Fills in a value for each frame: what a function makes of the curve on the grid, straight in between.</summary>
     /// <param name="start">The first frame.</param>
     /// <param name="into">Receives the values.</param>
     /// <param name="of">From the control's value to what is wanted.</param>
-    public void Fill(long start, Span<float> into, Func<double, double> of)
+    public void Fill(Frames start, Span<float> into, Func<double, double> of)
     {
         for (var i = 0; i < into.Length;)
         {
-            var cell = Math.DivRem(start + i, Grid, out var within);
-            var (low, high) = (of(At(cell * Grid)), of(At((cell + 1) * Grid)));
+            var (_, within) = (start + i).In(Grid);
+            var cell = start + i - within;
+            var (low, high) = (of(At(cell)), of(At(cell + Grid)));
             for (; within < Grid && i < into.Length; within++, i++)
             {
                 into[i] = (float)(low + (high - low) * within / Grid);
@@ -68,11 +70,11 @@ internal sealed class RideCurve
         }
     }
 
-    private static long FrameOf(double bar, Song song, int sampleRate)
+    private static Frames FrameOf(double bar, Song song, int sampleRate)
     {
         var whole = (long)Math.Floor(bar);
-        var start = song.Tempos.ToSamples(song.Metres.BarStart(whole - 1), sampleRate);
-        var end = song.Tempos.ToSamples(song.Metres.BarStart(whole), sampleRate);
-        return start + (long)Math.Round((end - start) * (bar - whole));
+        var start = song.Tempos.ToFrames(song.Metres.BarStart(whole - 1), sampleRate);
+        var end = song.Tempos.ToFrames(song.Metres.BarStart(whole), sampleRate);
+        return start + new Frames((long)Math.Round((end - start).Count * (bar - whole)));
     }
 }

@@ -1,4 +1,5 @@
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -34,7 +35,7 @@ internal sealed class SoundingRig
     public Desk Desk { get; }
 
     /// <summary>The frame at which the first source is first heard, 0 or before it.</summary>
-    public long FirstFrame => Sources.Values.Select(s => s.FirstFrame).DefaultIfEmpty().Min();
+    public Frames FirstFrame => Sources.Values.Select(s => s.FirstFrame).DefaultIfEmpty().Min();
 
     /// <summary>Renders a block of everything, one step after the other.</summary>
     public void Render(Block block)

@@ -1,3 +1,4 @@
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -28,11 +29,11 @@ internal sealed class SourceClock
     /// <summary>The frame at which a note is really played.</summary>
     /// <param name="due">Where the music has it.</param>
     /// <param name="number">The note's number, for its own jitter.</param>
-    public long At(long due, int number)
+    public Frames At(Frames due, int number)
     {
         var ms = _gear.LatencyMs + (_free ? _gear.OffsetMs : 0) + _jitter * Shake(number);
-        var drift = _free ? due * _gear.DriftPpm / 1e6 : 0;
-        return due + (long)Math.Round(drift + ms * _sampleRate / 1000);
+        var drift = _free ? due.Count * _gear.DriftPpm / 1e6 : 0;
+        return due + new Frames((long)Math.Round(drift + ms * _sampleRate / 1000));
     }
 
     /// <summary>From -1 to 1, its own for every note and the same in every run.</summary>

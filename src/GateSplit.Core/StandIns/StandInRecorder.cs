@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -149,14 +150,14 @@ public sealed class StandInRecorder
         Words.List([.. view.SoundingIn(track).Select(e => $"{view.Split.NameOf(e)} of {view.Split.Unit(e.UnitId)!.Name}")]);
 
     /// <summary>Runs from the first sound, which may be before the first bar, to the end; a block never lies on both sides of the first bar.</summary>
-    private void Run(Stages stages, List<Tape> tapes, long first, long frames, IProgress<double> progress, CancellationToken cancel)
+    private void Run(Stages stages, List<Tape> tapes, Frames first, Frames frames, IProgress<double> progress, CancellationToken cancel)
     {
-        var before = (-first + BlockFrames - 1) / BlockFrames;
-        var blocks = before + (frames + BlockFrames - 1) / BlockFrames;
+        var before = (0 - first).Stretches(BlockFrames);
+        var blocks = before + frames.Stretches(BlockFrames);
         Block? At(long number) => number >= 0 && number < blocks
             ? number < before
-                ? new Block(number, first + number * BlockFrames, (int)Math.Min(BlockFrames, -first - number * BlockFrames))
-                : new Block(number, (number - before) * BlockFrames, (int)Math.Min(BlockFrames, frames - (number - before) * BlockFrames))
+                ? Between(number, first + new Frames(number * BlockFrames), 0)
+                : Between(number, new((number - before) * BlockFrames), frames)
             : null;
         for (long number = 0; number < blocks + Stages.Behind; number++)
         {
@@ -171,6 +172,8 @@ public sealed class StandInRecorder
             progress.Report(Math.Max(0, number + 1.0 - Stages.Behind) / blocks);
         }
     }
+
+    private Block Between(long number, Frames start, Frames end) => new(number, start, (int)Frames.Min(BlockFrames, end - start).Count);
 
     /// <summary>The progress of one pass as a part of all.</summary>
     private sealed class Share(IProgress<double>? whole, double from, double length) : IProgress<double>
@@ -247,9 +250,9 @@ public sealed class StandInRecorder
         private readonly Track _track;
         private readonly string _path;
         private readonly AudioFormat _format;
-        private readonly long _frames;
-        private readonly long _from;
-        private long _recorded;
+        private readonly Frames _frames;
+        private readonly Frames _from;
+        private Frames _recorded;
         private float _level;
         private readonly WaveWriter _writer;
         private readonly ChannelMeter[] _meters;
@@ -335,7 +338,7 @@ public sealed class StandInRecorder
         /// <param name="right">Right; empty for a mono track.</param>
         /// <param name="start">Its first frame.</param>
         /// <param name="bytes">Where it goes; what is left of that behind it.</param>
-        private void Take(Span<float> left, Span<float> right, long start, ref Span<byte> bytes)
+        private void Take(Span<float> left, Span<float> right, Frames start, ref Span<byte> bytes)
         {
             if (_converters.Length > 0)
             {
@@ -348,7 +351,7 @@ public sealed class StandInRecorder
                 return;
             }
 
-            var before = (int)Math.Clamp(_from - start, 0, left.Length);
+            var before = (int)Math.Clamp((_from - start).Count, 0, left.Length);
             left[..before].Clear();
             right[..Math.Min(before, right.Length)].Clear();
             _dithers?[0].Apply(left);

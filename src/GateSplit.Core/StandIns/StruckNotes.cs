@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.StandIns;
@@ -10,7 +11,7 @@ namespace GateSplit.Core.StandIns;
 /// <param name="shapeAt">How the voice is set at a frame.</param>
 /// <param name="seed">Its own number, for its noise.</param>
 /// <param name="sampleRate">Frames a second.</param>
-internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<long, UnitVoice> shapeAt, uint seed, int sampleRate)
+internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<Frames, UnitVoice> shapeAt, uint seed, int sampleRate)
 {
     private readonly List<DrumSound> _sounding = [];
     private int _next;
@@ -18,7 +19,7 @@ internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch pa
     /// <summary>Adds the next samples.</summary>
     /// <param name="start">The frame of the first; it follows the last of the stretch before.</param>
     /// <param name="samples">Silence.</param>
-    public void Render(long start, Span<float> samples)
+    public void Render(Frames start, Span<float> samples)
     {
         for (var i = 0; i < _sounding.Count; i++)
         {
@@ -31,7 +32,7 @@ internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch pa
         for (; _next < notes.Length && notes[_next].Start < start + samples.Length; _next++)
         {
             var sound = Begin(_next);
-            if (sound.AddTo(samples[(int)(notes[_next].Start - start)..]))
+            if (sound.AddTo(samples[(int)(notes[_next].Start - start).Count..]))
             {
                 _sounding.Add(sound);
             }
@@ -39,22 +40,22 @@ internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch pa
     }
 
     /// <summary>True if anything sounds before a frame, of what has not been added yet.</summary>
-    public bool Sounds(long before) => _sounding.Count > 0 || (_next < notes.Length && notes[_next].Start < before);
+    public bool Sounds(Frames before) => _sounding.Count > 0 || (_next < notes.Length && notes[_next].Start < before);
 
     /// <summary>Goes to a frame before the first sample is asked for: what was struck earlier sounds as if it had been heard.</summary>
-    public void SkipTo(long frame)
+    public void SkipTo(Frames frame)
     {
         for (; _next < notes.Length && notes[_next].Start < frame; _next++)
         {
             var shape = shapeAt(notes[_next].Start);
             var past = frame - notes[_next].Start;
-            if (past > 2 * patch.LongestDecaySeconds * shape.DecayScale * sampleRate)
+            if (past.Count > 2 * patch.LongestDecaySeconds * shape.DecayScale * sampleRate)
             {
                 continue; // below -94 dBFS, whatever its level: 60 dB fall in one decay
             }
 
             var sound = Begin(_next);
-            if (sound.AddTo(new float[past]))
+            if (sound.AddTo(new float[past.Count]))
             {
                 _sounding.Add(sound);
             }

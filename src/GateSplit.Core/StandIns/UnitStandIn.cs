@@ -82,7 +82,7 @@ public sealed class UnitStandIn
         : new Reverb(element.ReturnSeconds, sampleRate);
 
     /// <summary>The frame at which it is first heard, 0 or before it.</summary>
-    public long FirstFrame { get; }
+    public Frames FirstFrame { get; }
 
     /// <summary>The voices of which anything is heard; whoever renders the gate renders them before.</summary>
     internal ImmutableArray<VoiceStandIn> HeardVoices { get; }
@@ -161,7 +161,7 @@ public sealed class UnitStandIn
             ? [.. Enumerable.Range(0, (int)element.Width).Select(_ => new Crusher(patch, sampleRate))]
             : [];
 
-    private void RenderReturns(long start, int frames)
+    private void RenderReturns(Frames start, int frames)
     {
         for (var i = 0; i < _returns.Length && _sends.Length > 0; i++)
         {
@@ -208,7 +208,7 @@ public sealed class UnitStandIn
     }
 
     /// <summary>How a voice is set at a frame: as its unit has it, moved by the rides of the element whose own voice it is.</summary>
-    private static Func<long, UnitVoice> ShapeOf(Unit unit, VoiceId voiceId, Dictionary<(ElementId, RideControl), RideCurve> curves)
+    private static Func<Frames, UnitVoice> ShapeOf(Unit unit, VoiceId voiceId, Dictionary<(ElementId, RideControl), RideCurve> curves)
     {
         var shape = unit.Voice(voiceId);
         RideCurve? Moving(RideControl control) => unit.Chart.Elements
@@ -261,7 +261,7 @@ public sealed class UnitStandIn
         }
 
         /// <summary>Lets the rides move it.</summary>
-        public void Move(long start, int frames) => ridden?.Process(start, Left(frames), chart.Width == Width.Stereo ? Right(frames) : []);
+        public void Move(Frames start, int frames) => ridden?.Process(start, Left(frames), chart.Width == Width.Stereo ? Right(frames) : []);
 
         /// <summary>One side before or after the fader.</summary>
         public ReadOnlySpan<float> At(int side, int frames, bool afterFader) =>

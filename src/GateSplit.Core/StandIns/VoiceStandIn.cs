@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -27,7 +28,7 @@ internal sealed class VoiceStandIn
     /// <param name="history">Samples of the past that must stay readable.</param>
     /// <param name="mostFrames">The longest block.</param>
     public VoiceStandIn(
-        ChartVoice voice, Func<long, UnitVoice> shapeAt, ImmutableArray<PlayedNote> notes, int sampleRate, int history, int mostFrames)
+        ChartVoice voice, Func<Frames, UnitVoice> shapeAt, ImmutableArray<PlayedNote> notes, int sampleRate, int history, int mostFrames)
     {
         Id = voice.Id;
         _notes = notes;
@@ -49,7 +50,7 @@ internal sealed class VoiceStandIn
     public bool IsIdle => _notes.IsEmpty;
 
     /// <summary>Goes to a frame before the first block is rendered: what was struck earlier sounds as if it had been heard.</summary>
-    public void SkipTo(long frame) => _struck?.SkipTo(frame);
+    public void SkipTo(Frames frame) => _struck?.SkipTo(frame);
 
     /// <summary>The samples of a block that is rendered, as they were some samples ago.</summary>
     /// <param name="block">The last block or the one before it.</param>

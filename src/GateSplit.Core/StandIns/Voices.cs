@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.StandIns;
 
 /// <summary>All voices of some sources.</summary>
@@ -39,7 +41,7 @@ internal sealed class Voices
     }
 
     /// <summary>Goes to a frame before the first block is rendered: notes that still sound there sound as if they had been heard.</summary>
-    public void SkipTo(long frame)
+    public void SkipTo(Frames frame)
     {
         foreach (var voice in _struck)
         {

@@ -57,7 +57,7 @@ public static class WalkVerdict
         var unit = split.Unit(line.Element.UnitId)!;
         return line.Ports switch
         {
-            [] when line.Source.Value <= WalkedTrack.SilentDb => $"{unit.Name} does not play it.",
+            [] when line.Source <= WalkedTrack.Silent => $"{unit.Name} does not play it.",
             [] => $"nothing of it stands at any port of {unit.Name}.",
             [var only] when only.Port == unit.Chart.MainPort.Number => $"it leaves {unit.Name} by the main mix only.",
             var ports => $"it leaves {unit.Name} by {(ports.Length == 1 ? "port" : "ports")} {Words.List([.. ports.Select(p => $"{p.Port}")])}, and nobody takes it there.",

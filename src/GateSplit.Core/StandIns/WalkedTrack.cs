@@ -12,21 +12,21 @@ namespace GateSplit.Core.StandIns;
 /// <param name="Meter">The highest sample of each twentieth of a second.</param>
 public sealed record WalkedTrack(TrackId TrackId, Decibels Predicted, Decibels Measured, Decibels Peak, ImmutableArray<float> Meter)
 {
-    /// <summary>What is weaker than this, in dBFS RMS, has not arrived.</summary>
-    public const double SilentDb = -90;
+    /// <summary>What is no stronger than this, RMS below full scale, has not arrived.</summary>
+    public static readonly Decibels Silent = new(-90);
 
-    /// <summary>A difference of more than this, in dB, is told.</summary>
-    public const double ToleranceDb = 0.5;
+    /// <summary>A difference of more than this is told.</summary>
+    public static readonly Decibels Tolerance = new(0.5);
 
     /// <summary>True if it comes through master effects, which change its level as they will.</summary>
     public bool ThroughMaster { get; init; }
 
     /// <summary>True if something arrived.</summary>
-    public bool Arrived => Measured.Value > SilentDb;
+    public bool Arrived => Measured > Silent;
 
     /// <summary>True if the split says that it arrives.</summary>
     public bool Meant { get; init; }
 
     /// <summary>True if it is as the split says.</summary>
-    public bool Agrees => Arrived == Meant && (!Meant || ThroughMaster || Math.Abs(Measured.Value - Predicted.Value) <= ToleranceDb);
+    public bool Agrees => Arrived == Meant && (!Meant || ThroughMaster || Math.Abs((Measured - Predicted).Value) <= Tolerance.Value);
 }

@@ -1,4 +1,4 @@
-using GateSplit.Core;
+using GateSplit.Core.Quantities;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;
@@ -12,7 +12,7 @@ namespace GateSplit.Web.Endpoints;
 public static class BringInEndpoints
 {
     /// <summary>The most bytes a recording may have.</summary>
-    public const long MostBytes = 64L << 30;
+    public static readonly Bytes MostBytes = new(64L << 30);
 
     /// <summary>The most files that are taken at once.</summary>
     public const int MostFiles = 256;
@@ -27,16 +27,16 @@ public static class BringInEndpoints
     }
 
     /// <summary>A sentence about why so many bytes cannot be taken in; null if they can.</summary>
-    internal static string? Refusal(long length, IAudioStore store)
+    internal static string? Refusal(Bytes length, IAudioStore store)
     {
         if (length > MostBytes)
         {
-            return $"The file is larger than {Words.Size(MostBytes)}, which is the most that is taken.";
+            return $"The file is larger than {MostBytes}, which is the most that is taken.";
         }
 
         // The recording itself and the files cut from it lie on the disk together for a while.
         return length * 2 > store.FreeBytes
-            ? $"The disk is too full: the recording and its files need {Words.Size(length * 2)}, and {Words.Size(store.FreeBytes)} are free."
+            ? $"The disk is too full: the recording and its files need {length * 2}, and {store.FreeBytes} are free."
             : null;
     }
 
@@ -58,12 +58,12 @@ public static class BringInEndpoints
             return Results.NotFound();
         }
 
-        if (Refusal(context.Request.ContentLength ?? 0, store) is { } refusal)
+        if (Refusal(new(context.Request.ContentLength ?? 0), store) is { } refusal)
         {
             return Back(id, refusal);
         }
 
-        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = MostBytes + MostMultipartExtra;
+        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = MostBytes.Count + MostMultipartExtra;
         return await Fill(id, store, folder => Save(context, folder), context.RequestAborted);
     }
 

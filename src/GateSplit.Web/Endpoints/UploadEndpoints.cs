@@ -23,7 +23,7 @@ public static class UploadEndpoints
             Speak(context);
             context.Response.Headers["Tus-Version"] = Version;
             context.Response.Headers["Tus-Extension"] = "creation,termination";
-            context.Response.Headers["Tus-Max-Size"] = BringInEndpoints.MostBytes.ToString(CultureInfo.InvariantCulture);
+            context.Response.Headers["Tus-Max-Size"] = BringInEndpoints.MostBytes.Count.ToString(CultureInfo.InvariantCulture);
             return Results.NoContent();
         });
         app.MapPost("/sessions/{id:long}/uploads", Create).DisableAntiforgery();
@@ -36,8 +36,8 @@ public static class UploadEndpoints
             }
 
             context.Response.Headers.CacheControl = "no-store";
-            context.Response.Headers["Upload-Offset"] = upload.Offset.ToString(CultureInfo.InvariantCulture);
-            context.Response.Headers["Upload-Length"] = upload.Length.ToString(CultureInfo.InvariantCulture);
+            context.Response.Headers["Upload-Offset"] = upload.Offset.Count.ToString(CultureInfo.InvariantCulture);
+            context.Response.Headers["Upload-Length"] = upload.Length.Count.ToString(CultureInfo.InvariantCulture);
             return Results.Ok();
         });
         app.MapMethods("/uploads/{key}", ["PATCH"], Append).DisableAntiforgery();
@@ -72,12 +72,12 @@ public static class UploadEndpoints
             return Results.BadRequest("An upload has to say how long it is.");
         }
 
-        if (BringInEndpoints.Refusal(length, store) is { } sentence)
+        if (BringInEndpoints.Refusal(new(length), store) is { } sentence)
         {
             return Results.Text(sentence, statusCode: StatusCodes.Status413PayloadTooLarge);
         }
 
-        var upload = ResumableUpload.Begin(store, id, FileName(context.Request.Headers["Upload-Metadata"].ToString()), length);
+        var upload = ResumableUpload.Begin(store, id, FileName(context.Request.Headers["Upload-Metadata"].ToString()), new(length));
         context.RequestServices.GetRequiredService<ILoggerFactory>().CreateLogger("GateSplit.Web.Uploads")
             .LogInformation("Session {Session}: an upload of {Bytes} bytes begins", id, length);
         context.Response.Headers["Upload-Offset"] = "0";
@@ -110,7 +110,7 @@ public static class UploadEndpoints
         context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = null;
         try
         {
-            if (!await upload.Append(offset, context.Request.Body, context.RequestAborted))
+            if (!await upload.Append(new(offset), context.Request.Body, context.RequestAborted))
             {
                 return Results.Conflict();
             }
@@ -124,7 +124,7 @@ public static class UploadEndpoints
             return Results.StatusCode(StatusCodes.Status423Locked);
         }
 
-        context.Response.Headers["Upload-Offset"] = upload.Offset.ToString(CultureInfo.InvariantCulture);
+        context.Response.Headers["Upload-Offset"] = upload.Offset.Count.ToString(CultureInfo.InvariantCulture);
         return Results.NoContent();
     }
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 using GateSplit.Core;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
@@ -77,9 +78,9 @@ public static class RecorderForms
         [SwitchInputs, Bank, AddBank, RemoveBank, Plug, Pull, AddGroup, RemoveGroup, Group, Pass, Speeds, Target];
 
     /// <summary>More than a petabyte a second is no speed that anybody has measured.</summary>
-    private static long? Megabytes(FormFields fields, string field) => fields.OptionalNumber(field, "speed") is not { } megabytes
+    private static Bytes? Megabytes(FormFields fields, string field) => fields.OptionalNumber(field, "speed") is not { } megabytes
         ? null
-        : megabytes <= 1e9 ? (long)(megabytes * 1e6) : fields.Fault<long?>("A speed is at most 1,000,000,000 MB a second.");
+        : megabytes <= 1e9 ? new Bytes((long)(megabytes * 1e6)) : fields.Fault<Bytes?>("A speed is at most 1,000,000,000 MB a second.");
 
     private static Result<Edit> SetBank(FormFields fields)
     {

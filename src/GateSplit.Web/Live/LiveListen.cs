@@ -4,6 +4,7 @@ using System.Runtime.InteropServices;
 using System.Text.Json;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
@@ -31,7 +32,7 @@ public sealed class LiveListen
     private readonly OpenSessions _open;
     private readonly long _id;
     private readonly WebSocket _socket;
-    private readonly LiveRig _room;
+    private readonly LiveRig _rig;
     private readonly int _sampleRate;
     private readonly SemaphoreSlim _sending = new(1);
     private OpenSession _session;
@@ -52,7 +53,7 @@ public sealed class LiveListen
     {
         (_open, _id, _session, _socket, _ear) = (open, session.State.Id, session, socket, ear);
         _sampleRate = session.State.Split.Pass.SampleRate;
-        _room = new LiveRig(session.State.Split, session.Song, ear, startBar, pass, click);
+        _rig = new LiveRig(session.State.Split, session.Song, ear, startBar, pass, click);
     }
 
     /// <summary>Why a session cannot be heard; null if it can.</summary>
@@ -94,7 +95,7 @@ public sealed class LiveListen
         float[] left = new float[LiveRig.BlockFrames], right = new float[LiveRig.BlockFrames];
         var message = new byte[sizeof(double) + 2 * sizeof(float) * LiveRig.BlockFrames];
         long sent = 0;
-        while (!_room.HasEnded)
+        while (!_rig.HasEnded)
         {
             TakeChanges();
             if (sent - Volatile.Read(ref _played) > AheadSeconds * _sampleRate)
@@ -104,10 +105,10 @@ public sealed class LiveListen
             }
 
             int frames;
-            lock (_room)
+            lock (_rig)
             {
-                (var start, frames) = _room.Render(left, right);
-                BinaryPrimitives.WriteDoubleLittleEndian(message, _room.BarAt(Math.Max(0, start)));
+                (var start, frames) = _rig.Render(left, right);
+                BinaryPrimitives.WriteDoubleLittleEndian(message, _rig.BarAt(Frames.Max(0, start)));
             }
 
             var bytes = sizeof(float) * frames;
@@ -123,9 +124,9 @@ public sealed class LiveListen
     {
         if (_preparing is { IsCompletedSuccessfully: true })
         {
-            lock (_room)
+            lock (_rig)
             {
-                _room.Take(_preparing.Result);
+                _rig.Take(_preparing.Result);
             }
         }
 
@@ -136,8 +137,8 @@ public sealed class LiveListen
 
         if (_preparing is null && Interlocked.Exchange(ref _changed, false))
         {
-            var (split, ear, frame) = (_session.State.Split, _ear, _room.Position);
-            _preparing = Task.Run(() => _room.Prepare(split, ear, frame));
+            var (split, ear, frame) = (_session.State.Split, _ear, _rig.Position);
+            _preparing = Task.Run(() => _rig.Prepare(split, ear, frame));
         }
     }
 
@@ -216,23 +217,23 @@ public sealed class LiveListen
 
         if (wish.Round is { } round)
         {
-            lock (_room)
+            lock (_rig)
             {
-                _room.Round = round is [var from, var to] && from >= 1 && from <= to && to <= _session.State.Split.Pass.LengthBars ? (from, to) : null;
+                _rig.Round = round is [var from, var to] && from >= 1 && from <= to && to <= _session.State.Split.Pass.LengthBars ? (from, to) : null;
             }
         }
 
         if (wish.Hold is { Of: { } of, Value: var value } hold && of.Split('/', 2) is [var unit, var element] && Enum.TryParse<RideControl>(hold.Control, ignoreCase: true, out var control) && double.IsFinite(value))
         {
             double bar;
-            lock (_room)
+            lock (_rig)
             {
-                if (!_room.Move(new ElementRef(new UnitId(unit), new ElementId(element)), control, value))
+                if (!_rig.Move(new ElementRef(new UnitId(unit), new ElementId(element)), control, value))
                 {
                     Volatile.Write(ref _changed, true);
                 }
 
-                bar = _room.BarAt(_room.SoundingFrame);
+                bar = _rig.BarAt(_rig.SoundingFrame);
             }
 
             await Say(new { moved = new { bar, value } }, cancel);
@@ -240,7 +241,7 @@ public sealed class LiveListen
 
         if (wish.LetGo)
         {
-            _room.LetGo();
+            _rig.LetGo();
             Volatile.Write(ref _changed, true);
         }
     }

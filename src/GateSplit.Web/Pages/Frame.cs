@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -14,7 +15,7 @@ namespace GateSplit.Web.Pages;
 /// <param name="Takes">How many takes there are.</param>
 /// <param name="Job">The newest job; null if there never was one.</param>
 /// <param name="FreeBytes">Free on the disk of the audio store.</param>
-public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, long FreeBytes)
+public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, Bytes FreeBytes)
 {
     /// <summary>Length and size of a pass.</summary>
     public PassTimes Times { get; } = PassTimes.Of(Session.Lines, Session.Song);

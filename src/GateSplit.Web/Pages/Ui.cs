@@ -14,7 +14,7 @@ public static class Ui
     public static string FamilyClass(Family? family) => family is { } f ? "fam-" + Glyphs.Of(f).ToLowerInvariant() : "fam-none";
 
     /// <summary>A level with one decimal: "−12.3", "−∞".</summary>
-    public static string Level(double? db) => db is { } value ? $"{(value < 0 ? "−" : "")}{Math.Abs(value):0.0}" : "−∞";
+    public static string Level(Decibels? level) => level is { Value: var value } && double.IsFinite(value) ? $"{(value < 0 ? "−" : "")}{Math.Abs(value):0.0}" : "−∞";
 
     /// <summary>Points as an SVG polyline wants them.</summary>
     public static string Points(IEnumerable<Point> points, double dy = 0) => string.Join(' ', points.Select(p => $"{p.X:0.##},{p.Y + dy:0.##}"));

@@ -112,7 +112,7 @@ public sealed class CheckTests
         Assert.Equal(14, boat.Split.Cables.Length);
         var times = PassTimes.Of(view, Song.Of(boat.Song));
         Assert.Equal(times.BodyFrames, times.SettleFrames);
-        Assert.Equal(2 * (times.CountInFrames + 2 * times.BodyFrames + times.TailFrames) / 48000.0, times.AllSeconds, 1e-9);
+        Assert.Equal(2 * (times.CountInFrames + times.BodyFrames * 2 + times.TailFrames).Seconds(48000), times.AllSeconds, 1e-9);
     }
 
     [Fact]

@@ -65,7 +65,7 @@ public sealed class RecorderCheckTests
     public void Too_little_room_on_the_disk_is_told_to_the_byte()
     {
         var (split, song) = Sessions.Drums;
-        IEnumerable<Finding> With(long free) => AllChecks.Look(new SplitView(split, Sessions.View(split, song).Sounding, new DiskSpace(1000, free))).Where(f => f.Check == "DiskSpace");
+        IEnumerable<Finding> With(long free) => AllChecks.Look(new SplitView(split, Sessions.View(split, song).Sounding, new DiskSpace(1000, new(free)))).Where(f => f.Check == "DiskSpace");
         Assert.Empty(With(1000));
         Assert.Contains("it cannot be kept", Assert.Single(With(999)).Sentence);
         Assert.True(Assert.Single(With(0)).ToMend);

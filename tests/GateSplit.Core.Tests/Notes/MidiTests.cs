@@ -98,7 +98,7 @@ public sealed class MidiTests
         var changes = Gen.Select(Gen.Long[0, 200_000], Gen.Int[1, 16_777_215]).Array[0, 20];
         Gen.Select(Gen.Int[1, 32767], changes, Gen.Long[0, 300_000], Gen.OneOf(Gen.Const(44100), Gen.Const(48000), Gen.Const(96000))).Sample((tpq, list, tick, rate) =>
         {
-            var map = new TempoMap(TimeBase.Metrical(tpq), list.Select(c => (c.Item1, new Tempo(c.Item2))));
+            var map = new TempoMap(TimeBase.Metrical(tpq), list.Select(c => (new Ticks(c.Item1), new Tempo(c.Item2))));
             var microseconds = BigInteger.Zero; // times ticks per quarter
             var tempo = 500_000;
             long from = 0;
@@ -111,7 +111,7 @@ public sealed class MidiTests
             microseconds += new BigInteger(tick - from) * tempo;
             var denominator = new BigInteger(tpq) * 1_000_000;
             var expected = BigInteger.Divide(microseconds * rate * 2 + denominator, denominator * 2);
-            return map.ToSamples(tick, rate) == (long)expected;
+            return map.ToFrames(new(tick), rate).Count == (long)expected;
         });
     }
 
@@ -122,7 +122,7 @@ public sealed class MidiTests
     public void Smpte_time_is_counted_in_frames(int format, int ticksPerFrame, long tick, long samples)
     {
         var map = new TempoMap(TimeBase.Smpte(format, ticksPerFrame), []);
-        Assert.Equal(samples, map.ToSamples(tick, 48000));
+        Assert.Equal(samples, map.ToFrames(new(tick), 48000).Count);
         var file = new MidiFile(0, TimeBase.Smpte(format, ticksPerFrame), [[MidiEvent.Meta(0, MidiFile.EndOfTrack)]]);
         Assert.Equal(file.TimeBase, MidiReader.Read(MidiWriter.Write(file)).Value!.TimeBase);
     }
@@ -147,14 +147,14 @@ public sealed class MidiTests
         var map = new MetreMap(480, [(2880, new Metre(3, 4))]);
         Assert.Equal([0, 1920, 2880, 4320], Enumerable.Range(0, 4).Select(b => map.BarStart(b)));
         Assert.Equal([4, 4, 3], Enumerable.Range(0, 3).Select(b => map.MetreOf(b).Beats));
-        Assert.Equal([1, 2, 2, 2, 3, 3, 4], new long[] { 1920, 1921, 2879, 2880, 2881, 4320, 4321 }.Select(map.BarsUntil));
+        Assert.Equal([1, 2, 2, 2, 3, 3, 4], new Ticks[] { 1920, 1921, 2879, 2880, 2881, 4320, 4321 }.Select(map.BarsUntil));
     }
 
     [Fact]
     public void Of_two_metres_at_one_tick_the_last_holds_and_one_at_the_start_is_the_first()
     {
         var map = new MetreMap(480, [(0, new Metre(3, 4)), (1440, new Metre(5, 4)), (1440, new Metre(2, 4))]);
-        Assert.Equal([(0L, new Metre(3, 4)), (1440L, new Metre(2, 4))], map.Changes);
+        Assert.Equal([(0, new Metre(3, 4)), (1440, new Metre(2, 4))], map.Changes);
         Assert.Equal([0, 1440, 2400], Enumerable.Range(0, 3).Select(b => map.BarStart(b)));
     }
 
@@ -179,9 +179,9 @@ public sealed class MidiTests
     [InlineData(0x0FFFFFFF, "FF-FF-FF-7F")]
     public void A_time_is_written_as_the_standard_lists_it(long ticks, string bytes)
     {
-        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Meta(ticks, MidiFile.EndOfTrack)]]);
+        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Meta(new(ticks), MidiFile.EndOfTrack)]]);
         Assert.Equal($"{bytes}-FF-2F-00", BitConverter.ToString(MidiWriter.Write(file)[22..]));
-        Assert.Equal(ticks, MidiReader.Read(MidiWriter.Write(file)).Value!.Tracks[0][^1].Tick);
+        Assert.Equal(new Ticks(ticks), MidiReader.Read(MidiWriter.Write(file)).Value!.Tracks[0][^1].Tick);
     }
 
     [Theory]
@@ -189,8 +189,8 @@ public sealed class MidiTests
     [InlineData(0x10000000L * 5 + 3)]
     public void A_time_longer_than_four_bytes_hold_comes_back_too(long ticks)
     {
-        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Message(ticks, 0x90, 1, 60, 70), MidiEvent.Meta(2 * ticks, MidiFile.EndOfTrack)]]);
-        Assert.Equal([new Note(1, 60, 70, ticks, 2 * ticks)], Song.Of(MidiReader.Read(MidiWriter.Write(file)).Value!).Notes);
+        var file = new MidiFile(0, TimeBase.Metrical(96), [[MidiEvent.Message(new(ticks), 0x90, 1, 60, 70), MidiEvent.Meta(new(2 * ticks), MidiFile.EndOfTrack)]]);
+        Assert.Equal([new Note(1, 60, 70, new(ticks), new(2 * ticks))], Song.Of(MidiReader.Read(MidiWriter.Write(file)).Value!).Notes);
     }
 
     [Fact]
@@ -211,6 +211,6 @@ public sealed class MidiTests
     public void A_new_tempo_replaces_all_others()
     {
         var song = Song.Of(Song.WithTempo(DemoSessions.All[0].Song, Tempo.FromQuartersPerMinute(100)));
-        Assert.Equal((0L, new Tempo(600_000)), Assert.Single(song.Tempos.Tempos));
+        Assert.Equal((0, new Tempo(600_000)), Assert.Single(song.Tempos.Tempos));
     }
 }

@@ -15,7 +15,7 @@ public sealed class PatternWriterTests
         var song = Song.Of(writer.ToFile("six eight", 2));
 
         // A bar of 6/8 is 1440 ticks, a step 240, a hit half a step long.
-        Assert.Equal([(1440, 1560), (2160, 2280)], song.Notes.Select(n => ((int)n.StartTick, (int)n.EndTick)));
+        Assert.Equal([(1440, 1560), (2160, 2280)], song.Notes.Select(n => ((int)n.StartTick.Count, (int)n.EndTick.Count)));
         Assert.True(song.Notes[0].Velocity > song.Notes[1].Velocity);
         Assert.Equal(new Metre(6, 8), song.Metres.First);
     }

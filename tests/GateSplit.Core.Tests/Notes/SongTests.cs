@@ -61,7 +61,7 @@ public sealed class SongTests
         Assert.Equal([0x09, 0x27, 0xC0], Song.TempoEvent(5, new Tempo(600_000)).Data);
         Assert.Equal([0x12, 0x34, 0x56], Song.TempoEvent(5, new Tempo(0x123456)).Data);
         Assert.Equal([6, 3, 24, 8], Song.MetreEvent(5, new Metre(6, 8)).Data);
-        Assert.Equal((5L, (byte)0xFF, MidiFile.TimeSignature), (Song.MetreEvent(5, new Metre(6, 8)).Tick, Song.MetreEvent(5, new Metre(6, 8)).Status, Song.MetreEvent(5, new Metre(6, 8)).MetaType));
+        Assert.Equal(((Ticks)5, (byte)0xFF, MidiFile.TimeSignature), (Song.MetreEvent(5, new Metre(6, 8)).Tick, Song.MetreEvent(5, new Metre(6, 8)).Status, Song.MetreEvent(5, new Metre(6, 8)).MetaType));
     }
 
     [Fact]
@@ -73,7 +73,7 @@ public sealed class SongTests
             [[MidiEvent.Meta(0, MidiFile.TrackName, 65), Song.TempoEvent(0, new Tempo(1)), End(9)], [Song.TempoEvent(4, new Tempo(2)), On(5, 1, 60, 1), End(9)]]);
         var changed = Song.WithTempo(file, new Tempo(600_000));
         Assert.Equal([MidiFile.SetTempo, MidiFile.TrackName, MidiFile.EndOfTrack], changed.Tracks[0].Select(e => e.MetaType));
-        Assert.Equal([5L, 9L], changed.Tracks[1].Select(e => e.Tick));
+        Assert.Equal([5, 9], changed.Tracks[1].Select(e => e.Tick));
         Assert.Equal(100, Song.Of(changed).Tempos.StartTempo);
     }
 
@@ -166,14 +166,14 @@ public sealed class SongTests
         }
 
         var notes = Song.Of(writer.ToFile("many", 400)).Notes;
-        int[] Of(int step) => [.. notes.Where(n => n.StartTick % 1920 == step * 480).Select(n => n.Velocity).Distinct().Order()];
+        int[] Of(int step) => [.. notes.Where(n => n.StartTick.Count % 1920 == step * 480).Select(n => n.Velocity).Distinct().Order()];
         Assert.Equal(Enumerable.Range(32, 13), Of(0)); // 38, give or take 6
         Assert.Equal(Enumerable.Range(82, 13), Of(1));
         Assert.Equal(Enumerable.Range(110, 13), Of(2));
         Assert.Equal(Enumerable.Range(98, 13), Of(3));
-        Assert.All(notes.Where(n => n.StartTick % 1920 == 1410), n => Assert.Equal((52, 120), (n.Velocity, (int)(n.EndTick - n.StartTick))));
-        Assert.Equal(400, notes.Count(n => n.StartTick % 1920 == 1410));
-        Assert.All(notes.Where(n => n.StartTick % 480 == 0), n => Assert.Equal(240, n.EndTick - n.StartTick));
+        Assert.All(notes.Where(n => n.StartTick.Count % 1920 == 1410), n => Assert.Equal((52, 120), (n.Velocity, (int)(n.EndTick - n.StartTick).Count)));
+        Assert.Equal(400, notes.Count(n => n.StartTick.Count % 1920 == 1410));
+        Assert.All(notes.Where(n => n.StartTick.Count % 480 == 0), n => Assert.Equal(240, n.EndTick - n.StartTick));
 
         var first = new PatternWriter(480, Tempo.Default, Metre.Common);
         first.Hits(10, 36, 0, "f...");
@@ -189,20 +189,20 @@ public sealed class SongTests
         writer.Hold(1, 60, 90, 1, 9);
         var file = writer.ToFile("Two", 2);
         Assert.Equal(3, file.Tracks.Length);
-        Assert.Equal([2880L, 4800L, 2880L], file.Tracks.Select(t => t[^1].Tick));
+        Assert.Equal([2880, 4800, 2880], file.Tracks.Select(t => t[^1].Tick));
         Assert.Equal("Two", System.Text.Encoding.ASCII.GetString([.. file.Tracks[0][0].Data]));
 
         // A stroke ends before the next of its key begins.
-        Assert.Equal([(0L, true), (480L, false), (480L, true), (4800L, false)], file.Tracks[1].SkipLast(1).Select(e => (e.Tick, e.IsNoteOn)));
+        Assert.Equal([(0, true), (480, false), (480, true), (4800, false)], file.Tracks[1].SkipLast(1).Select(e => (e.Tick, e.IsNoteOn)));
         Assert.Equal([new Note(1, 60, 1, 0, 480), new Note(1, 60, 90, 480, 4800), new Note(3, 60, 127, 480, 481)], Song.Of(file).Notes);
         Assert.Equal(1440, writer.TicksPerBar);
     }
 
-    private static MidiEvent On(long tick, int channel, byte key, byte velocity) => MidiEvent.Message(tick, 0x90, channel, key, velocity);
+    private static MidiEvent On(Ticks tick, int channel, byte key, byte velocity) => MidiEvent.Message(tick, 0x90, channel, key, velocity);
 
-    private static MidiEvent Off(long tick, int channel, byte key) => MidiEvent.Message(tick, 0x80, channel, key, 0);
+    private static MidiEvent Off(Ticks tick, int channel, byte key) => MidiEvent.Message(tick, 0x80, channel, key, 0);
 
-    private static MidiEvent End(long tick) => MidiEvent.Meta(tick, MidiFile.EndOfTrack);
+    private static MidiEvent End(Ticks tick) => MidiEvent.Meta(tick, MidiFile.EndOfTrack);
 
     private static Song Of(params MidiEvent[] events) => Song.Of(new MidiFile(0, TimeBase.Metrical(480), [[.. events, End(events.Length == 0 ? 0 : events[^1].Tick)]]));
 }

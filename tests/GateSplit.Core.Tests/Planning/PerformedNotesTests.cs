@@ -16,7 +16,7 @@ public sealed class PerformedNotesTests
     public void A_roll_takes_the_place_of_what_was_there_and_is_as_loud_as_the_stroke_before()
     {
         Assert.Equal([0, 480, 960, 1080, 1200, 1320, 1440, 1920, 2400], Starts(new PerformedStep(Kick, StepKind.Roll, 1.5, 1.75, 4)));
-        Assert.All(Notes(new PerformedStep(Kick, StepKind.Roll, 1.5, 1.75, 4)).Where(n => n.StartTick is > 960 and < 1440), n => Assert.Equal(92, n.Velocity));
+        Assert.All(Notes(new PerformedStep(Kick, StepKind.Roll, 1.5, 1.75, 4)).Where(n => n.StartTick > 960 && n.StartTick < 1440), n => Assert.Equal(92, n.Velocity));
     }
 
     [Fact]
@@ -33,7 +33,7 @@ public sealed class PerformedNotesTests
     public void A_roll_before_the_first_stroke_is_of_middle_strength_on_the_voices_first_key()
     {
         var (split, song) = Session([new PerformedStep(Kick, StepKind.Roll, 1, 1.25, 2)], w => w.Hold(10, 36, 50, 4, 1));
-        Assert.Equal([(10, 36, 96, 0L, 120L), (10, 36, 96, 240L, 360L), (10, 36, 50, 1920L, 2400L)], Kicks(split, song).Select(n => (n.Channel, n.Key, n.Velocity, n.StartTick, n.EndTick)));
+        Assert.Equal([(10, 36, 96, 0L, 120L), (10, 36, 96, 240L, 360L), (10, 36, 50, 1920L, 2400L)], Kicks(split, song).Select(n => (n.Channel, n.Key, n.Velocity, n.StartTick.Count, n.EndTick.Count)));
     }
 
     [Fact]
@@ -134,7 +134,7 @@ public sealed class PerformedNotesTests
         return (Sessions.After(StartingSplit.Of([MudlarkNine.Chart], 4, 48000), [.. steps.Select(s => new AddStep(s))]), Song.Of(writer.ToFile("Few", 4)));
     }
 
-    private static IEnumerable<long> Starts(params PerformedStep[] steps) => Notes(steps).Select(n => n.StartTick);
+    private static IEnumerable<long> Starts(params PerformedStep[] steps) => Notes(steps).Select(n => n.StartTick.Count);
 
     private static IEnumerable<Note> Notes(params PerformedStep[] steps)
     {

@@ -126,7 +126,7 @@ public sealed class PlanningEdgeTests
     {
         var song = Song.Of(CheckPattern.Of([MudlarkNine.Chart with { Voices = [.. MudlarkNine.Chart.Voices.Take(voices)] }], Tempo.Default));
         Assert.Equal((voices, bars), (song.Notes.Length, (int)song.Bars));
-        Assert.Equal(1920L * bars, song.File.Tracks[0][^1].Tick);
+        Assert.Equal(1920 * bars, song.File.Tracks[0][^1].Tick);
         var keyless = MudlarkNine.Chart with { Voices = [MudlarkNine.Chart.Voices[0] with { Keys = [], Channel = 3 }] };
         Assert.Equal(new Note(3, 48, 100, 0, 432), Song.Of(CheckPattern.Of([keyless], Tempo.Default)).Notes.Single());
     }

@@ -21,7 +21,7 @@ public sealed class PlanningTests
         Assert.Equal(75_790, times.CountInFrames);
 
         // 9 mono and 3 stereo tracks make 15 channels of 3 bytes.
-        Assert.Equal(times.Frames * 45, times.Bytes);
+        Assert.Equal(times.Frames.Count * 45, times.Bytes.Count);
     }
 
     [Theory]
@@ -34,19 +34,19 @@ public sealed class PlanningTests
         var song = Song.Of(new PatternWriter(480, Tempo.FromQuartersPerMinute(120), Metre.Common).ToFile("Empty", 8));
         var split = StartingSplit.Of([MudlarkNine.Chart], 8, 48000);
         var times = PassTimes.Of(Sessions.View(split with { Pass = split.Pass with { StartBar = start, Looped = looped, SettleLoops = loops, CountInBars = 2 } }, song), song);
-        Assert.Equal((96_000L * (start - 1), 96_000L * bars, 8 * 96_000L, 2 * 96_000L), (times.StartFrame, times.SettleFrames, times.BodyFrames, times.CountInFrames));
-        Assert.Equal((double)(times.CountInFrames + times.SettleFrames + times.Frames - times.StartFrame) / 48000, times.PlayedSeconds);
+        Assert.Equal((96_000L * (start - 1), 96_000L * bars, 8 * 96_000L, 2 * 96_000L), (times.StartFrame.Count, times.SettleFrames.Count, times.BodyFrames.Count, times.CountInFrames.Count));
+        Assert.Equal((times.CountInFrames + times.SettleFrames + times.Frames - times.StartFrame).Count / 48000.0, times.PlayedSeconds);
     }
 
     [Fact]
     public void The_tail_is_the_longest_decay_that_reaches_an_armed_track_unless_it_is_set()
     {
         var (split, song) = Sessions.Drums;
-        Assert.Equal(1.3, (double)PassTimes.Of(Sessions.View(split, song), song).TailFrames / 48000, 0.001); // the cymbal
+        Assert.Equal(1.3, PassTimes.Of(Sessions.View(split, song), song).TailFrames.Seconds(48000), 0.001); // the cymbal
         var without = Sessions.After(split, new SetArmed(Sessions.TrackOf(split, "Cymbal").Id, false));
-        Assert.Equal(0.65, (double)PassTimes.Of(Sessions.View(without, song), song).TailFrames / 48000, 0.001); // the kick
+        Assert.Equal(0.65, PassTimes.Of(Sessions.View(without, song), song).TailFrames.Seconds(48000), 0.001); // the kick
         var ridden = Sessions.After(split, new SetRide(new Ride(Sessions.Element(split, "cymbal"), RideControl.Decay, [new RidePoint(1, 0.5), new RidePoint(3, 2.5)])));
-        Assert.Equal(2.5 * 1.3, (double)PassTimes.Of(Sessions.View(ridden, song), song).TailFrames / 48000, 0.001);
+        Assert.Equal(2.5 * 1.3, PassTimes.Of(Sessions.View(ridden, song), song).TailFrames.Seconds(48000), 0.001);
         var set = Sessions.After(split, new SetPass(split.Pass with { TailSeconds = 3 }));
         Assert.Equal(144_000, PassTimes.Of(Sessions.View(set, song), song).TailFrames);
     }

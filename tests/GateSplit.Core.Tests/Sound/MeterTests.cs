@@ -89,7 +89,7 @@ public sealed class MeterTests
         var overview = Overview.FromBytes(builder.Build().ToBytes());
         Assert.Equal(700_001, overview.Frames);
         Assert.Equal(1024, overview.BinFrames(1));
-        var frames = 100 * overview.BinFrames(1);
+        var frames = overview.BinFrames(1) * 100;
         var columns = overview.Columns(0, 0, frames, 100);
         for (var i = 0; i < 100; i++)
         {
@@ -125,7 +125,7 @@ public sealed class MeterTests
         Assert.True(bytes.Length <= 16 + 2 * 4 * 16_384);
         var overview = Overview.FromBytes(bytes);
         Assert.Equal(binFrames, overview.BinFrames(0));
-        var columns = overview.Columns(1, 0, frames, 1000);
+        var columns = overview.Columns(1, 0, new(frames), 1000);
         Assert.Equal(0.75f, columns[500].High, 1e-4);
         Assert.All(columns.Where((_, i) => Math.Abs(i - 500) > 1), c => Assert.Equal(0, c.High));
     }

@@ -87,7 +87,7 @@ public sealed class ResamplerTests : IDisposable
     {
         var input = Sine(from, hertz, from / 2);
         var resampler = new Resampler(from, to);
-        var output = new float[resampler.FramesOf(input.Length)];
+        var output = new float[resampler.FramesOf(input.Length).Count];
         for (var at = 0; at < output.Length; at += 777)
         {
             var count = Math.Min(777, output.Length - at);
@@ -95,7 +95,8 @@ public sealed class ResamplerTests : IDisposable
             var window = new float[needed];
             for (var i = 0; i < needed; i++)
             {
-                window[i] = start + i >= 0 && start + i < input.Length ? input[start + i] : 0;
+                var place = start.Count + i;
+                window[i] = place >= 0 && place < input.Length ? input[place] : 0;
             }
 
             resampler.Fill(at, window, output.AsSpan(at, count));

@@ -31,7 +31,7 @@ public sealed class SoundFileTests : IDisposable
         using var wave = WaveReader.Open(to).Value!;
         Assert.Equal(new SoundFileShape(wave.Format, wave.Frames), SoundFile.Describe(from).Value);
         Assert.Equal((2, 48000, format.StartsWith('f'), int.Parse(format[1..3])), (wave.Format.Channels, wave.Format.SampleRate, wave.Format.IsFloat, wave.Format.BitsPerSample));
-        var ours = new byte[wave.Frames * wave.Format.BytesPerFrame];
+        var ours = new byte[wave.Format.Bytes(wave.Frames).Count];
         wave.Read(0, ours);
         Assert.Equal(Programs.Decode(from, format), ours);
     }
@@ -54,9 +54,9 @@ public sealed class SoundFileTests : IDisposable
         File.WriteAllBytes(_folder["half.aiff"], bytes[..(bytes.Length / 2)]);
         Assert.Null(SoundFile.ToWave(_folder["half.aiff"], _folder["half.wav"]));
         using var half = WaveReader.Open(_folder["half.wav"]).Value!;
-        var read = new byte[half.Frames * 2];
+        var read = new byte[half.Frames.Count * 2];
         half.Read(0, read);
-        Assert.InRange(half.Frames, 40_000, 48_100);
+        Assert.InRange(half.Frames.Count, 40_000, 48_100);
         Assert.Equal(Programs.Decode(_folder["whole.aiff"], "s16le")[..read.Length], read);
     }
 

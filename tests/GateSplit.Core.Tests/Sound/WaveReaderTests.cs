@@ -126,7 +126,7 @@ public sealed class WaveReaderTests : IDisposable
                 var result = WaveReader.Open(_folder.Write("fuzz.wav", bytes));
                 if (result.Ok)
                 {
-                    Assert.InRange(result.Value.Frames, 0, 64);
+                    Assert.InRange(result.Value.Frames.Count, 0, 64);
                     result.Value.Dispose();
                 }
             }
@@ -135,7 +135,7 @@ public sealed class WaveReaderTests : IDisposable
 
     private static byte[] All(WaveReader reader)
     {
-        var bytes = new byte[reader.Frames * reader.Format.BytesPerFrame];
+        var bytes = new byte[reader.Format.Bytes(reader.Frames).Count];
         Assert.Equal(reader.Frames, reader.Read(0, bytes));
         return bytes;
     }

@@ -42,7 +42,7 @@ public sealed class WaveWriterTests : IDisposable
     {
         var format = new AudioFormat(2, 48000, SampleFormat.Pcm24);
         const long frames = 800_000_000;
-        var header = WaveHeader.Build(format, frames, null);
+        var header = WaveHeader.Build(format, new(frames), null);
         Assert.Equal("RF64"u8.ToArray(), header[..4]);
         var path = _folder.Write("large.wav", header);
         using (var file = File.OpenWrite(path))
@@ -51,7 +51,7 @@ public sealed class WaveWriterTests : IDisposable
         }
 
         using var reader = WaveReader.Open(path).Value!;
-        Assert.Equal(frames, reader.Frames);
+        Assert.Equal(frames, reader.Frames.Count);
         Assert.Empty(reader.Remarks);
         var seconds = double.Parse(Programs.Run("ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "csv=p=0", path));
         Assert.Equal(frames / 48000.0, seconds, 3);
@@ -62,14 +62,14 @@ public sealed class WaveWriterTests : IDisposable
     {
         var format = new AudioFormat(1, 48000, SampleFormat.Pcm16);
         var fits = (uint.MaxValue - 8 - 36) / 2;
-        Assert.Equal("RIFF"u8.ToArray(), WaveHeader.Build(format, fits, null)[..4]);
-        Assert.Equal("RF64"u8.ToArray(), WaveHeader.Build(format, fits + 1, null)[..4]);
+        Assert.Equal("RIFF"u8.ToArray(), WaveHeader.Build(format, new(fits), null)[..4]);
+        Assert.Equal("RF64"u8.ToArray(), WaveHeader.Build(format, new(fits + 1), null)[..4]);
     }
 
     [Fact]
     public void The_bext_chunk_is_version_2_with_loudness_unset()
     {
-        var body = new BroadcastInfo("Glöckchen", new DateTime(2026, 11, 23, 4, 5, 6), 12345678901, "A=PCM\r\n").ToBytes();
+        var body = new BroadcastInfo("Glöckchen", new DateTime(2026, 11, 23, 4, 5, 6), new(12345678901), "A=PCM\r\n").ToBytes();
         Assert.Equal(602 + 7, body.Length);
         Assert.Equal("Gl?ckchen"u8.ToArray(), body[..9]);
         Assert.Equal("2026-11-2304:05:06"u8.ToArray(), body[320..338]);
@@ -145,12 +145,12 @@ public sealed class WaveWriterTests : IDisposable
             writer.TakeName();
         }
 
-        Assert.Equal([.. WaveHeader.Build(format, frames, null), .. samples, 0], File.ReadAllBytes(_folder["short.wav"]));
+        Assert.Equal([.. WaveHeader.Build(format, new(frames), null), .. samples, 0], File.ReadAllBytes(_folder["short.wav"]));
     }
 
     private static void Save(string path, AudioFormat format, long frames, byte[] bytes)
     {
-        using var writer = new WaveWriter(path, format, frames, new BroadcastInfo("Kick of the box", new DateTime(2026, 1, 2)));
+        using var writer = new WaveWriter(path, format, new(frames), new BroadcastInfo("Kick of the box", new DateTime(2026, 1, 2)));
         writer.Write(bytes);
         writer.Finish();
         writer.TakeName();

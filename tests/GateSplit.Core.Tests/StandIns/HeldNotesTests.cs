@@ -43,7 +43,7 @@ public sealed class HeldNotesTests
     {
         const int piece = 32;
         var patch = Patches.Lead() with { Saw = saw, Sine = sine };
-        var note = new PlayedNote(0, 12000, long.MaxValue, key, 127);
+        var note = new PlayedNote(0, 12000, Core.Quantities.Frames.Never, key, 127);
         var voice = new HeldVoice([note], patch, _ => new UnitVoice(new VoiceId("v")));
         var heard = Rendered(IHeldNotes.Of([voice], SampleRate), 1, 4096)[0];
         var turn = 440 * Math.Pow(2, (key - 69 + patch.Semitones) / 12.0) / SampleRate;
@@ -92,7 +92,7 @@ public sealed class HeldNotesTests
                     .. Enumerable.Range(0, notesEach)
                         .Select(_ => random.Next(Frames * 3 / 4))
                         .Order()
-                        .Select(start => new PlayedNote(start, start + random.Next(1, 9000), long.MaxValue, random.Next(30, 100), random.Next(1, 128))),
+                        .Select(start => new PlayedNote(start, start + random.Next(1, 9000), Core.Quantities.Frames.Never, random.Next(30, 100), random.Next(1, 128))),
                 ],
                 patch,
                 _ => new UnitVoice(new VoiceId("v")))),

@@ -104,12 +104,12 @@ public sealed class LiveRigTests : IDisposable
         Listen(room, 20_000);
         Assert.True(room.Move(Keys, RideControl.Level, -20));
         Listen(room, LiveRig.BlockFrames * 2); // the hand needs 20 ms
-        var from = (int)room.Position;
+        var from = (int)room.Position.Count;
         Equal([.. printed[from..(from + 30_000)].Select(s => s * 0.1f)], Listen(room, 30_000)[..30_000]);
         room.LetGo();
         room.Take(room.Prepare(split, Line, room.Position));
         Listen(room, LiveRig.BlockFrames * 2);
-        from = (int)room.Position;
+        from = (int)room.Position.Count;
         Equal(printed[from..(from + 30_000)], Listen(room, 30_000)[..30_000]);
     }
 

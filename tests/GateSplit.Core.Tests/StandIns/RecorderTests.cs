@@ -81,7 +81,7 @@ public sealed class RecorderTests : IDisposable
         var (split, song) = Sessions.Drums;
         var rim = Samples(Print(split, song)["Rim"]);
         var note = song.Notes.Single(n => n.Key == 37);
-        var start = (int)song.Tempos.ToSamples(note.StartTick, 48000);
+        var start = (int)song.Tempos.ToFrames(note.StartTick, 48000).Count;
         Assert.Equal(0, rim[..start].Max(Math.Abs));
         Assert.True(rim[start..(start + 480)].Max(Math.Abs) > 0.1);
         Assert.Equal(0, rim[(start + 24000)..].Max(Math.Abs));
@@ -92,7 +92,7 @@ public sealed class RecorderTests : IDisposable
     {
         var (split, song) = Sessions.Kit;
         var song1 = Song.Of(song.File with { Tracks = [song.File.Tracks[0], [.. song.File.Tracks[1].Where(e => e.Data.Length == 0 || e.Data[0] is 35 or 38 or 0)]] });
-        var start = (int)song1.Tempos.ToSamples(song1.Notes.Single(n => n.Key == 38).StartTick, 48000);
+        var start = (int)song1.Tempos.ToFrames(song1.Notes.Single(n => n.Key == 38).StartTick, 48000).Count;
 
         // The kick's microphone at the snare's hit against the snare's own: 26 dB below by the chart.
         double Bleed(Split s)
@@ -142,7 +142,7 @@ public sealed class RecorderTests : IDisposable
         split = Sessions.After(split, new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(new BankId("b-u1"), 1) }));
         var printed = Print(split, song);
         var note = song.Notes.Single(n => n.Key == 39); // the clap sends to the effect
-        var after = (int)song.Tempos.ToSamples(note.StartTick, 48000) + 22000;
+        var after = (int)song.Tempos.ToFrames(note.StartTick, 48000).Count + 22000;
         Assert.True(Samples(printed["Clap"])[after..].Max(Math.Abs) < 1e-4);
         using var mix = WaveReader.Open(printed["Mix"].Path).Value!;
         Assert.True(printed["Mix"].Measure.Channels[0].SamplePeak > new Decibels(-6));
@@ -170,7 +170,7 @@ public sealed class RecorderTests : IDisposable
         // The drum machine's kick is a body alone; its hit is the song's first note of key 36.
         var (split, song) = Sessions.Drums;
         var patch = split.Units[0].Chart.Voices.Single(v => v.Id.Value == "kick").Drum!;
-        var start = (int)song.Tempos.ToSamples(song.Notes.First(n => n.Key == 36).StartTick, 48000);
+        var start = (int)song.Tempos.ToFrames(song.Notes.First(n => n.Key == 36).StartTick, 48000).Count;
         var kick = Samples(Print(split, song)["Kick"]).Skip(start).ToArray();
         double PeakDb(double from, double seconds) =>
             20 * Math.Log10(kick.Skip((int)(from * 48000)).Take((int)(seconds * 48000)).Max(x => Math.Abs((double)x)));

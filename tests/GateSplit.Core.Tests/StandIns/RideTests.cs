@@ -113,7 +113,7 @@ public sealed class RideTests : IDisposable
     {
         var song = Hits().Song;
         var curve = new RideCurve(new Ride(new ElementRef(new UnitId("u1"), new ElementId("hit")), RideControl.Filter, [new RidePoint(1, 200), new RidePoint(3, 3200)]), song, 48000);
-        Assert.Equal([200, 400, 800, 1600, 3200, 3200], new[] { 0L, Bar / 2, Bar, 3 * Bar / 2, 2 * Bar, 9 * Bar }.Select(f => Math.Round(curve.At(f), 3)));
+        Assert.Equal([200, 400, 800, 1600, 3200, 3200], new[] { 0L, Bar / 2, Bar, 3 * Bar / 2, 2 * Bar, 9 * Bar }.Select(f => Math.Round(curve.At(new(f)), 3)));
     }
 
     [Fact]

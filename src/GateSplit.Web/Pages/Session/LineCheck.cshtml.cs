@@ -4,6 +4,7 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
@@ -62,15 +63,15 @@ public sealed class LineCheckModel(OpenSessions open, SessionStore sessions, Tak
     }
 
     /// <summary>What an element is measured to peak at on the tracks where it belongs; null if it was not walked or arrives nowhere.</summary>
-    public double? MeasuredPeak(ElementRef element) => Lines
+    public Decibels? MeasuredPeak(ElementRef element) => Lines
         .Where(l => l.Element == element)
         .SelectMany(l => l.Tracks.Where(t => t.Meant && t.Arrived))
-        .Select(t => (double?)t.Peak.Value)
+        .Select(t => (Decibels?)t.Peak)
         .Max();
 
     /// <summary>What an element is expected to peak at on the tracks where it belongs; null if its chart does not tell.</summary>
-    public double? ExpectedPeakOf(ElementRef element) => Columns
-        .Select(t => ExpectedPeak.On(Session.Lines, element, t.Id)?.Value)
+    public Decibels? ExpectedPeakOf(ElementRef element) => Columns
+        .Select(t => ExpectedPeak.On(Session.Lines, element, t.Id))
         .Max();
 
     /// <summary>The address of this page with a line chosen.</summary>

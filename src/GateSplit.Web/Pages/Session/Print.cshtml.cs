@@ -2,6 +2,7 @@ using System.Text.Json;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
@@ -72,15 +73,15 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     public string? Refusal { get; private set; }
 
     /// <summary>Free bytes on the disk.</summary>
-    public long FreeBytes => Store.FreeBytes;
+    public Bytes FreeBytes => Store.FreeBytes;
 
     /// <summary>The waveform of a track as path data.</summary>
     public string Waveform(TakeTrack track) => Store.Find(track.OverviewHash) is { } path
         ? WaveformOutline.PathData(Overview.FromBytes(System.IO.File.ReadAllBytes(path)), Columns)
         : "";
 
-    /// <summary>Where the samples of a track's file begin, in bytes.</summary>
-    public long OffsetOf(TakeTrack track)
+    /// <summary>Where the samples of a track's file begin.</summary>
+    public Bytes OffsetOf(TakeTrack track)
     {
         if (Store.Find(track.Hash) is not { } path || WaveReader.Open(path) is not { Ok: true, Value: { } file })
         {
@@ -94,13 +95,13 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     }
 
     /// <summary>Where the bars begin, as shares of a take's length.</summary>
-    public IEnumerable<double> Bars(Take take) => BarFrames(take).Select(at => (double)at / take.Tracks.Max(t => t.Frames));
+    public IEnumerable<double> Bars(Take take) => BarFrames(take).Select(at => (double)at.Count / take.Tracks.Max(t => t.Frames).Count);
 
     /// <summary>The frames at which the bars of a take begin.</summary>
-    public IEnumerable<long> BarFrames(Take take) => take.Tracks.Count == 0
+    public IEnumerable<Frames> BarFrames(Take take) => take.Tracks.Count == 0
         ? []
         : Enumerable.Range(0, Session.State.Split.Pass.LengthBars + 1)
-            .Select(bar => Session.Song.Tempos.ToSamples(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate))
+            .Select(bar => Session.Song.Tempos.ToFrames(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate))
             .TakeWhile(at => at <= take.Tracks.Max(t => t.Frames));
 
     /// <summary>Starts passes: all of them or some, of all armed tracks or some; or goes on with a print of which a pass was lost.</summary>

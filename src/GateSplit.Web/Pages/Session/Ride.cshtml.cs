@@ -44,7 +44,7 @@ public sealed class RideModel(OpenSessions open, SessionStore sessions, TakeStor
 
     /// <summary>Seconds at which the bars begin, and at which the last one ends.</summary>
     public IEnumerable<double> BarSeconds => Enumerable.Range(0, Split.Pass.LengthBars + 1)
-        .Select(bar => (double)Session.Song.Tempos.ToSamples(Session.Song.Metres.BarStart(bar), Split.Pass.SampleRate) / Split.Pass.SampleRate);
+        .Select(bar => Session.Song.Tempos.ToFrames(Session.Song.Metres.BarStart(bar), Split.Pass.SampleRate).Seconds(Split.Pass.SampleRate));
 
     /// <summary>Every how many bars one is numbered, a power of two, so that the numbers stand apart.</summary>
     public int NumberedEvery => (int)BitOperations.RoundUpToPowerOf2((uint)(Split.Pass.LengthBars + MostNumbers - 1) / MostNumbers);
