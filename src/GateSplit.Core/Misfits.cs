@@ -8,6 +8,9 @@ internal static class Misfits
     /// <summary>Something that is there only if a rule does not hold.</summary>
     public static IEnumerable<Misfit> Unless(bool holds, string place, string sentence) => holds ? [] : [new Misfit(place, sentence)];
 
+    /// <summary>The first of them; null if all is well.</summary>
+    public static Misfit? First(IEnumerable<Misfit> misfits) => misfits.Select(m => (Misfit?)m).FirstOrDefault();
+
     /// <summary>A list that is there, has no gaps, and is not too long.</summary>
     public static IEnumerable<Misfit> OfList<T>(ImmutableArray<T> list, string place, int most)
     {

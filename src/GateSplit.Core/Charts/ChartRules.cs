@@ -25,7 +25,7 @@ public static class ChartRules
     /// <param name="chart">The chart.</param>
     /// <param name="place">Where it stands in the file.</param>
     public static Misfit? FirstMisfit(Chart chart, string place = "chart") =>
-        Lists(chart, place).Select(m => (Misfit?)m).FirstOrDefault() ?? Parts(chart, place).Select(m => (Misfit?)m).FirstOrDefault();
+        Misfits.First(Lists(chart, place)) ?? Misfits.First(Parts(chart, place));
 
     /// <summary>As <see cref="FirstMisfit"/>, with its place in the sentence.</summary>
     public static string? Trouble(Chart chart) => FirstMisfit(chart)?.ToString();

@@ -40,8 +40,8 @@ public sealed record Ride(ElementRef Element, RideControl Control, ImmutableArra
         _ => "mute",
     };
 
-    /// <summary>What in it does not fit. The pass may have become shorter since: what lies behind its end does no harm.</summary>
-    internal IEnumerable<Misfit> Misfits(Split split, string place)
+    /// <summary>What in it does not fit in a pass of so many bars. The pass may have become shorter since: what lies behind its end does no harm.</summary>
+    internal IEnumerable<Misfit> Misfits(Split split, string place, int bars = PassSettings.MostBars)
     {
         if (!split.HasElement(Element))
         {
@@ -54,7 +54,7 @@ public sealed record Ride(ElementRef Element, RideControl Control, ImmutableArra
         }
 
         var (low, high) = Range(Control);
-        const int end = PassSettings.MostBars + 1;
+        var end = bars + 1;
         var wrong = Points.FirstOrDefault(p => !(p.Value >= low && p.Value <= high) || !(p.Bar >= 1 && p.Bar <= end));
         return Core.Misfits.Unless(wrong is null, $"{place}.points", $"The {Word} goes from {low} to {high}, and the bars from 1 to {end}: {wrong?.Value} at bar {wrong?.Bar} does not fit.")
             .Concat(Core.Misfits.Unless(Points.Zip(Points.Skip(1)).All(p => p.First.Bar <= p.Second.Bar), $"{place}.points", "The points of a ride stand in the order of time."));

@@ -37,7 +37,7 @@ public static class SplitRules
     /// <param name="split">The split.</param>
     /// <param name="before">A sound split that it was made from: what it has in common with that is not looked at again. Null for one from outside.</param>
     public static Misfit? FirstMisfit(Split split, Split? before = null) =>
-        Lists(split).Select(m => (Misfit?)m).FirstOrDefault() ?? Parts(split, before).Select(m => (Misfit?)m).FirstOrDefault();
+        Misfits.First(Lists(split)) ?? Misfits.First(Parts(split, before));
 
     /// <summary>As <see cref="FirstMisfit"/>, with its place in the sentence.</summary>
     public static string? Trouble(Split split) => FirstMisfit(split)?.ToString();

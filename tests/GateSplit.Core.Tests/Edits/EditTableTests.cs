@@ -20,12 +20,21 @@ public sealed class EditTableTests
     private static readonly ElementRef A1 = new(U1, new ElementId("a1"));
     private static readonly PerformedStep Roll = new(Kick, StepKind.Roll, 1, 2.5, 4);
     private static readonly TrackGroup Low = new(new TrackGroupId("g1"), "Low", true);
+    private static readonly Split Full = Sessions.After(
+        Drums,
+        [
+            .. Enumerable.Range(1, SplitRules.MostBanks - Drums.Banks.Length).Select(n => new AddBank(BankKind.Analog, $"Socket {n}", 2)),
+            .. Enumerable.Range(0, SplitRules.MostTracks - Drums.Tracks.Length).Select(n => new AddTrack(new Track(new TrackId(300 + n), $"More {n}", Width.Mono))),
+        ]);
     private static readonly Split Grouped = Sessions.After(Drums, new AddTrackGroup("Low", true), new PutInGroup(T1, Low.Id));
 
     public static TheoryData<string, Edit, string, Func<Split, object?>, object?> Done => new()
     {
         { "drums", new AddStep(Roll), "Perform on Kick: roll, 4 a quarter, bar 1 to 2.5", s => s.Steps.Single(), Roll },
         { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(2, 0), new RidePoint(1, -3)])), "Ride the level of Kick", s => s.Rides.Single().Points[0], new RidePoint(1, -3) },
+        { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(1, -60), new RidePoint(4, 12)])), "Ride the level of Kick", s => s.Rides.Single().Points[1], new RidePoint(4, 12) },
+        { "drums", new SetRide(new Ride(Kick, RideControl.Level, [.. Enumerable.Range(0, Ride.MostPoints).Select(i => new RidePoint(1 + i / 2000.0, 0))])), "Ride the level of Kick", s => s.Rides.Single().Points.Length, 4000 },
+        { "drums", new SetRide(new Ride(Kick, RideControl.Filter, default)), "Take the filter ride off Kick", s => s.Rides.Length, 0 },
         { "drums", new SetRide(new Ride(Kick, RideControl.Filter, [])), "Take the filter ride off Kick", s => s.Rides.Length, 0 },
         { "drums", new AddBank(BankKind.Analog, " Socket ", 8), "Add the inputs  Socket ", s => string.Join(' ', s.Banks.Select(b => $"{b.Id} {b.Label} {b.Widths}")), "b-u1 USB Any in1 Socket PairsFromOdd buses Bus Any" },
         { "drums", new AddBank(BankKind.Buses, "More", 4), "Add the inputs More", s => $"{s.Banks[^1].Label} {s.Banks[^1].Widths}", "More Any" },
@@ -40,6 +49,7 @@ public sealed class EditTableTests
         { "drums", new SwitchInputs(Usb, 1, 4, false), "Switch USB 1-4 off", s => string.Join(' ', s.Banks[0].Off), "1 2 3 4" },
         { "drums", new SwitchInputs(Usb, 1, 4, true), "Switch USB 1-4 on", s => s.Banks[0].Off.Length, 0 },
         { "drums", new SetBank(Drums.Banks[0] with { Connected = false }), "Disconnect USB", s => s.Banks[0].Connected, false },
+        { "drums", new SetBank(Drums.Banks[0] with { UnitId = null, Kind = BankKind.Analog }), "Change the inputs USB", s => (s.Banks[0].UnitId, s.Banks[0].Kind), (Drums.Banks[0].UnitId, BankKind.Usb) },
         { "drums", new SetBank(Drums.Banks[0] with { Label = " Box " }), "Change the inputs USB", s => s.Banks[0].Label, "Box" },
         { "drums", new SetSimulatedInterface(new SimulatedInterface { Clips = true }), "Set how the simulated interface behaves", s => s.Interface.Clips, true },
         { "drums", new ShapeSimulatedUnit(U1, 1, 2, 3, 4), "Set how the simulated Mudlark Nine behaves", s => s.Units[0].Simulated is { LatencyMs: 1, OffsetMs: 2, DriftPpm: 3, JitterMs: 4 }, true },
@@ -121,6 +131,19 @@ public sealed class EditTableTests
         { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(1, 13)])), "The level goes from -60 to 12, and the bars from 1 to 4: 13 at bar 1 does not fit." },
         { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(0.9, 0)])), "The level goes from -60 to 12, and the bars from 1 to 4: 0 at bar 0.9 does not fit." },
         { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(4.1, 0)])), "The level goes from -60 to 12, and the bars from 1 to 4: 0 at bar 4.1 does not fit." },
+        { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(1, -60.1)])), "The level goes from -60 to 12, and the bars from 1 to 4: -60.1 at bar 1 does not fit." },
+        { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(3, 14), new RidePoint(2, 13)])), "The level goes from -60 to 12, and the bars from 1 to 4: 13 at bar 2 does not fit." },
+        { "drums", new SetRide(new Ride(Kick, RideControl.Level, [.. Enumerable.Repeat(new RidePoint(1, 0), Ride.MostPoints + 1)])), "A ride has up to 4000 points." },
+        { "drums", new SetRide(new Ride(Kick, (RideControl)99, [new RidePoint(1, 0)])), "A ride has up to 4000 points." },
+        { "drums", new SetRide(new Ride(A1, RideControl.Level, [new RidePoint(1, 0)])), "There is no element u1/a1 in this split any more." },
+        { "drums", new AddStep(Roll with { FromBar = 0, Number = 99 }), "It begins and ends between bar 1 and bar 4, and begins first." },
+        { "drums", new AddStep(Roll with { Number = 17 }), "A roll has 1 to 16 strokes a quarter." },
+        { "drums", new PlugCables(U1, 1, 0, new(Usb, 1)), "Mudlark Nine has the channels 1 to 12: as many cables can be plugged in." },
+        { "drums", new PlugCables(U1, 1, 13, new(Usb, 1)), "Mudlark Nine has the channels 1 to 12: as many cables can be plugged in." },
+        { "drums", new PlugCables(U1, 1, 1, new(Usb, 1)), "No cable fits into USB: choose sockets or a looped-back pair." },
+        { "drums", new PlugCables(new UnitId("u2"), 1, 1, new(Usb, 1)), "This source or these inputs are not in the split any more." },
+        { "full", new AddTrack(new Track(new TrackId("t900"), "More", Width.Mono)), "A split has at most 256 tracks." },
+        { "full", new AddBank(BankKind.Analog, "More", 2), "A split has at most 48 rows of inputs, and only sockets, looped-back pairs and buses are added by hand." },
         { "drums", new SwitchInputs(Usb, 0, 1, true), "USB has the inputs 1 to 12." },
         { "drums", new SwitchInputs(Usb, 3, 2, true), "USB has the inputs 1 to 12." },
         { "drums", new SwitchInputs(Usb, 12, 13, true), "USB has the inputs 1 to 12." },
@@ -192,7 +215,18 @@ public sealed class EditTableTests
         Assert.Equal([-1, -2], Sessions.After(split, new SetRide(new Ride(Kick, RideControl.Level, []))).Rides.Select(r => r.Points[0].Value));
     }
 
+    [Fact]
+    public void Rows_of_inputs_are_added_up_to_the_most_and_each_has_an_id_of_its_own()
+    {
+        Assert.Equal(SplitRules.MostBanks, Full.Banks.Select(b => b.Id).Distinct().Count());
+        Assert.Equal(SplitRules.MostTracks, Full.Tracks.Length);
+
+        // The last id there can be, where all those before it are taken.
+        var taken = Drums with { Banks = [.. Enumerable.Range(1, SplitRules.MostBanks - 1).Select(n => new Bank(new BankId($"in{n}"), $"Row {n}", BankKind.Analog, 2, null))], Tracks = [], Units = [] };
+        Assert.Equal("in48", Sessions.After(taken, new AddBank(BankKind.Analog, "Last", 2)).Banks[^1].Id.Value);
+    }
+
     private static UnitElement Of(Split split, string element) => split.Units[0].Element(new ElementId(element));
 
-    private static Split Of(string session) => session switch { "kit" => Kit, "grid" => Grid, "grouped" => Grouped, _ => Drums };
+    private static Split Of(string session) => session switch { "kit" => Kit, "grid" => Grid, "grouped" => Grouped, "full" => Full, _ => Drums };
 }

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
@@ -41,6 +42,56 @@ public sealed class RecorderEditTests
         Assert.Equal(2, other.Cables.Length);
         Assert.Empty(Sessions.After(other, new PullCables(new UnitId("u1"))).Cables);
         Assert.Contains("no such cable", new PullCables(new UnitId("u1"), Sockets).Apply(split).Trouble);
+    }
+
+    [Fact]
+    public void A_cable_pulls_only_what_it_takes_the_place_of()
+    {
+        var split = Sessions.After(
+            Analog(4),
+            new AddUnit(WickerKeys.Chart),
+            new AddBank(BankKind.Loopback, "Loop", 2),
+            new PlugCables(new UnitId("u1"), 3, 1, Sockets, 1),
+            new PlugCables(new UnitId("u1"), 4, 1, Sockets, 2));
+        var pair = new InputRef(new BankId("in2"), 1);
+        string Plugs(Split s, InputRef input) => string.Join(' ', s.Cables.Where(c => c.Input == input).Select(c => $"{c.UnitId}:{c.Channel}/{c.Pass}"));
+
+        // A pass of its own leaves the other pass's cable; one for all passes pulls both; one of a single pass pulls that for all.
+        Assert.Equal("u1:3/1 u1:4/2", Plugs(split, Sockets));
+        Assert.Equal("u1:4/2 u2:1/1", Plugs(Sessions.After(split, new PlugCables(new UnitId("u2"), 1, 1, Sockets, 1)), Sockets));
+        var all = Sessions.After(split, new PlugCables(new UnitId("u2"), 1, 1, Sockets));
+        Assert.Equal("u2:1/", Plugs(all, Sockets));
+        Assert.Equal("u1:5/2", Plugs(Sessions.After(all, new PlugCables(new UnitId("u1"), 5, 1, Sockets, 2)), Sockets));
+
+        // On a looped-back pair two sources are summed, and one channel of a source takes the place of another.
+        var looped = Sessions.After(split, new PlugCables(new UnitId("u1"), 1, 1, pair), new PlugCables(new UnitId("u2"), 1, 1, pair));
+        Assert.Equal("u1:1/ u2:1/", Plugs(looped, pair));
+        Assert.Equal("u2:1/ u1:2/", Plugs(Sessions.After(looped, new PlugCables(new UnitId("u1"), 2, 1, pair)), pair));
+
+        // Pulling the cables of one source leaves those of another, in the same input too.
+        Assert.Equal("u2:1/", Plugs(Sessions.After(looped, new PullCables(new UnitId("u1"), pair)), pair));
+        Assert.Equal(["u2"], Sessions.After(looped, new PullCables(new UnitId("u1"))).Cables.Select(c => c.UnitId.Value));
+    }
+
+    [Fact]
+    public void Cables_are_named_by_their_first_and_their_last()
+    {
+        var split = Analog(4);
+        Assert.Equal("Plug Mudlark Nine 3-5 into Analog 2-4", new PlugCables(new UnitId("u1"), 3, 3, Sockets with { Channel = 2 }).Name(split));
+        Assert.Equal("Plug Mudlark Nine 3 into Analog 1", new PlugCables(new UnitId("u1"), 3, 1, Sockets).Name(split));
+        Assert.Equal("Pull all cables of Mudlark Nine", new PullCables(new UnitId("u1")).Name(split));
+        Assert.Equal("Pull the cable from Analog 1", new PullCables(new UnitId("u1"), Sockets).Name(split));
+    }
+
+    [Fact]
+    public void A_row_of_inputs_may_become_so_short_that_the_last_cable_and_the_last_track_just_fit()
+    {
+        var split = Sessions.After(Analog(6), new PlugCables(new UnitId("u1"), 3, 1, Sockets with { Channel = 4 }), new SetTrackInput(new TrackId("t1"), Sockets with { Channel = 4 }));
+        var bank = split.Bank(Sockets.BankId)!;
+        Assert.Equal(4, Sessions.After(split, new SetBank(bank with { Count = 4, Off = [6] })).Bank(bank.Id)!.Count);
+        Assert.Equal("A cable is plugged into Analog 4: pull it first.", new SetBank(bank with { Count = 3 }).Apply(split).Trouble);
+        var uncabled = Sessions.After(split, new PullCables(new UnitId("u1")));
+        Assert.Equal("Kick listens to Analog 4: move it first.", new SetBank(bank with { Count = 3 }).Apply(uncabled).Trouble);
     }
 
     [Theory]

@@ -45,7 +45,33 @@ public sealed class UnitEditTests
         Assert.Equal(4, SplitSignal.Of(Sessions.After(assigned, new MarkRestarted(new UnitId("u1")))).PortsOf(kick).Single().Port);
         Assert.Null(SplitRules.Trouble(assigned));
         Assert.Contains("none can be declared", new DeclarePorts(new UnitId("u1"), 1, Width.Mono, "Out", 1).Apply(Sessions.Kit.Split).Trouble);
-        Assert.Contains("1 to 64", new DeclarePorts(new UnitId("u1"), 65, Width.Mono, "Out", 1).Apply(split).Trouble);
+    }
+
+    [Theory]
+    [InlineData(1, 0, 1)]
+    [InlineData(64, 999, 40)]
+    [InlineData(0, 1, 1)]
+    [InlineData(65, 1, 1)]
+    [InlineData(1, -1, 1)]
+    [InlineData(1, 1000, 1)]
+    [InlineData(1, 1, 0)]
+    [InlineData(1, 1, 41)]
+    public void Outputs_are_declared_within_limits(int count, int from, int letters)
+    {
+        var declared = new DeclarePorts(new UnitId("u1"), count, Width.Mono, " " + new string('x', letters) + " ", from).Apply(StartingSplit.Of([FennelSampler.Chart], 4, 48000));
+        var fits = count is 1 or 64 && from is >= 0 and <= 999 && letters is 1 or 40;
+        Assert.Equal(fits ? null : "Declare 1 to 64 outputs at a time, with a name and a number to count from.", declared.Ok ? null : declared.Trouble);
+        Assert.Equal(fits ? $"{new string('x', letters)} {from}" : null, declared.Value?.Units[0].Chart.Ports[1].Name);
+    }
+
+    [Fact]
+    public void Outputs_are_declared_as_far_as_a_source_has_channels()
+    {
+        var split = StartingSplit.Of([FennelSampler.Chart], 4, 48000);
+        DeclarePorts More(int count, Width width) => new(new UnitId("u1"), count, width, "More", 1);
+        var full = Sessions.After(split, More(64, Width.Stereo), More(62, Width.Stereo), More(2, Width.Mono));
+        Assert.Equal(ChartRules.MostChannels, full.Units[0].Chart.Channels);
+        Assert.Equal("Fennel Sampler would have 257 channels; 256 are the most.", More(1, Width.Mono).Apply(full).Trouble);
     }
 
     [Fact]
@@ -133,6 +159,20 @@ public sealed class UnitEditTests
     }
 
     [Fact]
+    public void A_newer_chart_leaves_the_groups_it_still_has()
+    {
+        var (split, _) = Sessions.Laid(TansyGrid.Chart);
+        var id = new UnitId("u1");
+        split = Sessions.After(split, new SetGroup(id, new UnitGroup("Group A") { Port = 3, Muted = true }), new SetGroup(id, new UnitGroup("Group B") { Port = 4 }));
+        var chart = split.Units[0].Chart;
+        var gone = chart.Elements.Where(e => e.Group == "Group B").Select(e => e.Id).ToHashSet();
+        var newer = chart with { Elements = [.. chart.Elements.Select(e => gone.Contains(e.Id) ? e with { Group = null } : e)], Groups = [.. chart.Groups.Where(g => g.Name != "Group B")] };
+        var groups = Sessions.After(split, new UpdateChart(id, newer)).Units[0].Groups;
+        Assert.Equal((3, true), (groups.Single(g => g.Name == "Group A").Port, groups.Single(g => g.Name == "Group A").Muted));
+        Assert.DoesNotContain(groups, g => g.Name == "Group B");
+    }
+
+    [Fact]
     public void A_box_with_an_external_input_is_laid_as_six_pairs_and_two_mono_lines()
     {
         var (split, song) = Sessions.Laid(BrindleSix.Chart);
@@ -147,7 +187,9 @@ public sealed class UnitEditTests
         var two = StartingSplit.Of([BrindleSix.Chart], 4, 48000);
         var one = Sessions.After(two, new JoinExternals(new UnitId("u1"), true));
         var both = Assert.Single(one.Units[0].Chart.Elements, e => e.Kind == ElementKind.External);
-        Assert.Equal(("External", Width.Stereo), (both.Name, both.Width));
+        Assert.Equal(("External", Width.Stereo, Pan.Centre), (both.Name, both.Width, both.Pan));
+        Assert.Equal([Pan.HardLeft, Pan.HardRight], both.Hears.Select(h => h.Pan));
+        Assert.Equal((Pan.Centre, (Pan?)null), (one.Units[0].Element(both.Id).Pan, one.Units[0].Element(both.Id).MusicalPan));
         Assert.Null(ChartRules.Trouble(one.Units[0].Chart));
         Assert.False(new JoinExternals(new UnitId("u1"), true).Apply(one).Ok);
 

@@ -12,7 +12,8 @@ public sealed record AddStep(PerformedStep Step) : Edit
     /// <inheritdoc/>
     protected internal override Result<Split> Change(Split split)
     {
-        var misfits = Step.Misfits(split, "step", split.Pass.LengthBars);
-        return misfits.Any() ? new Refusal(misfits.First().Sentence) : split with { Steps = split.Steps.Add(Step) };
+        return Misfits.First(Step.Misfits(split, "step", split.Pass.LengthBars)) is { } misfit
+            ? new Refusal(misfit.Sentence)
+            : split with { Steps = split.Steps.Add(Step) };
     }
 }

@@ -19,18 +19,15 @@ public sealed record SetRide(Ride Ride) : Edit
             return new Refusal($"There is no element {Ride.Element} in this split any more.");
         }
 
-        if (!Enum.IsDefined(Ride.Control) || Ride.Points.IsDefault || Ride.Points.Length > Ride.MostPoints)
-        {
-            return new Refusal($"A ride has up to {Ride.MostPoints} points.");
-        }
-
-        var (low, high) = Ride.Range(Ride.Control);
-        if (Ride.Points.FirstOrDefault(p => !(p.Value >= low && p.Value <= high) || !(p.Bar >= 1 && p.Bar <= split.Pass.LengthBars + 1)) is { } wrong)
-        {
-            return new Refusal($"The {Ride.Word} goes from {low} to {high}, and the bars from 1 to {split.Pass.LengthBars + 1}: {wrong.Value} at bar {wrong.Bar} does not fit.");
-        }
-
         var others = split.Rides.RemoveAll(r => r.Element == Ride.Element && r.Control == Ride.Control);
-        return split with { Rides = Ride.Points.IsEmpty ? others : others.Add(Ride with { Points = [.. Ride.Points.OrderBy(p => p.Bar)] }) };
+        if (Ride.Points.IsDefaultOrEmpty)
+        {
+            return split with { Rides = others };
+        }
+
+        var ride = Ride with { Points = [.. Ride.Points.OrderBy(p => p.Bar)] };
+        return Misfits.First(ride.Misfits(split, "ride", split.Pass.LengthBars)) is { } misfit
+            ? new Refusal(misfit.Sentence)
+            : split with { Rides = others.Add(ride) };
     }
 }
