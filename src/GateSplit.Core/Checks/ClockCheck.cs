@@ -10,6 +10,7 @@ public sealed class ClockCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
+        var leader = view.Split.Units.FirstOrDefault(u => u.Clock == ClockMode.Leads && u.Chart.Clock.Leads);
         foreach (var unit in view.Split.Units.Where(u => u.Chart.Clock.Any))
         {
             if (unit.Clock == ClockMode.Leads && !unit.Chart.Clock.Leads)
@@ -17,10 +18,9 @@ public sealed class ClockCheck : ICheck
                 yield return Finding.Warning(Place.Of(unit), $"{unit.Name} cannot lead with a clock of its own: the recorder would wait for it. Let it follow.")
                     .WithFix($"Let {unit.Name} follow", new SetClock(unit.Id, ClockMode.Follows));
             }
-            else if (unit.Clock == ClockMode.Leads && view.Split.Units.FirstOrDefault(u => u.Id != unit.Id && u.Clock == ClockMode.Leads && u.Chart.Clock.Leads) is { } other
-                && view.Split.Units.IndexOf(other) < view.Split.Units.IndexOf(unit))
+            else if (unit.Clock == ClockMode.Leads && leader is not null && leader.Id != unit.Id)
             {
-                yield return Finding.Warning(Place.Of(unit), $"{other.Name} and {unit.Name} both lead: the recorder can follow only one of them.")
+                yield return Finding.Warning(Place.Of(unit), $"{leader.Name} and {unit.Name} both lead: the recorder can follow only one of them.")
                     .WithFix($"Let {unit.Name} follow", new SetClock(unit.Id, ClockMode.Follows));
             }
             else if (unit.Clock == ClockMode.Follows && !unit.Chart.Clock.Follows)

@@ -14,7 +14,7 @@ public sealed class MasterEffectCheck : ICheck
         foreach (var unit in view.Split.Units.Where(u => u.Chart.Master is not null))
         {
             var main = unit.Chart.MainPort.Number;
-            var single = view.ArmedTracks.Any(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unit.Id && f.Port != main) && !view.SoundingIn(t).IsEmpty);
+            var single = view.ArmedTracks.Any(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unit.Id) && !view.SoundingIn(t).IsEmpty);
             if (single && !view.AnyTrackHears(unit.Id, main))
             {
                 yield return Finding.Note(

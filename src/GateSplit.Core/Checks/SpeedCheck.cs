@@ -29,7 +29,7 @@ public sealed class SpeedCheck : ICheck
         var carried = Carried(streams.Sum(b => b.Count - b.Off.Length), pass);
         if (pass.InterfaceBytesPerSecond is { } most && carried > most)
         {
-            var spare = streams.Select(b => (Bank: b, Idle: Idle(view.Split, b))).Where(b => b.Idle.Count > 0).ToList();
+            var spare = streams.Select(b => (Bank: b, Idle: Idle(view.Split, b))).ToList();
             var left = carried - Carried(spare.Sum(b => b.Idle.Count), pass);
             var finding = Finding.Warning(
                 Place.Pass,

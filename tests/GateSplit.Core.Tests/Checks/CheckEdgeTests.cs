@@ -20,7 +20,7 @@ public sealed class CheckEdgeTests
 
     /// <summary>What spoils nothing; all else is to be mended.</summary>
     private static readonly string[] OnlyWorthKnowing =
-        ["below unity", "twice as big", "never monitored", "on every system", "in another order", "perhaps skipped"];
+        ["below unity", "twice as big", "never monitored", "noise of the gear", "on every system", "in another order", "perhaps skipped"];
 
     public static TheoryData<string, string, Edit[]> Near => new()
     {
@@ -76,6 +76,12 @@ public sealed class CheckEdgeTests
         { "EmptyTrack", Drums, [new SwitchInputs(Usb, 3, 3, false)] },
         { "SilentLine", Kit, [new SetMuted(Of("hall"), true)] },
         { "NoteOnly", "pocket-weir", [] },
+        { "MoreLinesThanPorts", "pocket-weir", [new SetSounds(Of("steps"), true), new SetSounds(Of("chords"), true)] }, // notes need no port
+        { "Loopback", "siskin-mono", [.. Looped(plugged: 3)] }, // on the next pair
+        { "NotArmed", Drums, [.. Laid(Drums).Units[0].Elements.Where(e => e.ElementId.Value is not ("kick" or "hall")).Select(e => new SetMuted(Of(e.ElementId.Value), true)), new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(Usb, 1), Armed = false })] },
+        { "SkippedNumber", Kit, [.. Skipping(new AssignPort(Of("ride"), null), new SetInMain(Of("ride"), false), new RemoveTrack(new TrackId("t10")))] }, // two numbers are missing
+        { "OffByOne", Drums, [.. Shift(Drums, 1), new SetBank(Bank(Drums) with { Connected = false })] },
+        { "Level", Drums, [Shape("kick", -46.5)] },
     };
 
     public static TheoryData<string, string, Edit[], string, string?> Spoken => new()
@@ -115,11 +121,11 @@ public sealed class CheckEdgeTests
         { "Loopback", "siskin-mono", [.. Looped(listens: 3, plugged: 3)], "Siskin Mono and Click play into Back 3-4 together: what is recorded there holds all of them.", "Take Click off the pair" },
         { "HeardDirectly", "siskin-mono", [new SetBank(Bank("siskin-mono") with { HeardDirectly = true })], "Siskin lead is heard twice: Return is heard directly at the interface, and the track is monitored besides. It sounds hollow, though the files are right.", "Stop hearing Return directly" },
         { "Level", Drums, [Shape("kick", 3)], "Kick is expected to reach +1.6 dB on Kick: its loudest notes will clip.", "Turn Kick down to −3.0 dB" },
-        {
-            "SkippedNumber", Kit,
-            [new AssignPort(Of("hall"), null), new SetInMain(Of("hall"), false), new RemoveTrack(new TrackId("t12")), new AssignPort(Of("room"), 12), new SetTrackInput(new TrackId("t11"), new InputRef(Usb, 23)), new AssignPort(Of("ride"), 10), new AssignPort(Of("overheads"), 9)],
-            "Ports 8 to 10 and 12 of Ostler Kit Room are used, but 11 was left out: a number was perhaps skipped.", null
-        },
+        { "SkippedNumber", Kit, [.. Skipping(new AssignPort(Of("ride"), 10))], "Ports 8 to 10 and 12 of Ostler Kit Room are used, but 11 was left out: a number was perhaps skipped.", null },
+        { "FileName", Kit, [new RenameTrack(new TrackId("t5"), "?*")], "?* has signs that a file name cannot have on every system (? *): its file will be named without them.", null },
+        { "TrackName", Kit, [new RenameTrack(new TrackId("t5"), ""), new RenameTrack(new TrackId("t6"), "hat")], "Track 5 has no name, so nobody can tell its file from the others.", "Call it Hat 2" },
+        { "Level", Drums, [Shape("kick", -46.8)], "Kick is expected to reach no more than −48.2 dB on Kick: turned up later, the noise of the gear comes up with it.", null },
+        { "Loopback", "siskin-mono", [.. Looped(), new PullCables(U1), new PlugCables(U1, 1, 1, new InputRef(Loop, 2))], "Siskin Mono and Click play into Back 1-2 together: what is recorded there holds all of them.", "Take Click off the pair" },
         { "Speed", Drums, [new SetPass(Pass(Drums) with { DiskBytesPerSecond = 1_295_999 })], "9 channels at once write 1.3 MB a second, and the disk takes 1.3 MB: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.", null },
     };
 
@@ -190,6 +196,31 @@ public sealed class CheckEdgeTests
     }
 
     [Fact]
+    public void A_port_of_ones_own_beside_the_groups_is_worth_knowing_and_no_more()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        Finding[] Told(params Edit[] edits) => [.. AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)).Where(f => f.Check == "GroupAndElement")];
+        Assert.Empty(Told());
+        var told = Told(new SetGroup(U1, new UnitGroup("Group A") { Port = 4 }));
+        Assert.Equal(Enumerable.Range(2, told.Length).Select(n => new Place($"element:u1/a{n}")), told.Select(f => f.Place));
+        Assert.All(told, f => Assert.Equal(Severity.Note, f.Severity));
+        Assert.Equal($"A2 has port {split.Units[0].Element(new ElementId("a2")).Port} of its own, while Group A leaves by port 4: it is not in the group's file.", told[0].Sentence);
+        Assert.Equal("Let A2 follow Group A", told[0].FixLabel);
+    }
+
+    [Fact]
+    public void Outputs_that_wait_for_a_restart_are_one_finding()
+    {
+        var song = Sessions.Laid(FennelSampler.Chart).Song;
+        var declared = Sessions.After(Sessions.Laid(FennelSampler.Chart).Split, new DeclarePorts(U1, 1, Width.Mono, "Out", 1));
+        var split = Sessions.After(declared, new AssignPort(Of("kick"), 2), new AddTrack(new Track(new TrackId("t90"), "Kick", Width.Mono) { Input = new InputRef(declared.Banks[0].Id, 3) }));
+        var waiting = AllChecks.Look(Sessions.View(split, song));
+        var restarted = AllChecks.Look(Sessions.View(Sessions.After(split, new MarkRestarted(U1)), song));
+        Assert.Equal(["Restart"], waiting.Select(f => f.Check).Except(restarted.Select(f => f.Check)));
+        Assert.Equal(restarted.Select(f => f.Sentence), waiting.Where(f => f.Check != "Restart").Select(f => f.Sentence));
+    }
+
+    [Fact]
     public void A_return_in_the_mix_is_told_once_an_element_has_left_it()
     {
         var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Kit))!);
@@ -212,6 +243,13 @@ public sealed class CheckEdgeTests
     private static SetPass Tail(double seconds) => new(Pass(Drums) with { TailSeconds = seconds });
 
     private static ShapeVoice Shape(string voice, double level) => new(U1, new UnitVoice(new VoiceId(voice)) { LevelDb = new Decibels(level) });
+
+    /// <summary>The microphones on ports up to 9, and the room on 12.</summary>
+    private static IEnumerable<Edit> Skipping(params Edit[] between) =>
+    [
+        new AssignPort(Of("hall"), null), new SetInMain(Of("hall"), false), new RemoveTrack(new TrackId("t12")),
+        new AssignPort(Of("room"), 12), new SetTrackInput(new TrackId("t11"), new InputRef(Usb, 23)), new AssignPort(Of("overheads"), 9), .. between,
+    ];
 
     private static IEnumerable<Edit> Shift(string chart, int step) => Laid(chart).Tracks.Select(t => new SetTrackInput(t.Id, t.Input! with { Channel = t.Input.Channel + step }));
 
