@@ -54,7 +54,7 @@ internal static class MeasureCommand
         public static Row Of(FileInfo file, FileMeasure measure) => new(
             file.ToString(),
             measure.Format.Channels,
-            measure.Format.SampleRate,
+            measure.Format.SampleRate.Hz,
             measure.Format.BitsPerSample,
             measure.Frames,
             [.. measure.Channels.Select(c => new ChannelRow(Finite(c.SamplePeak), Finite(c.Rms), c.DcOffset, c.ClippedRuns, c.Silent))]);

@@ -18,6 +18,7 @@ public static class Database
         SqlMapper.AddTypeHandler(new IdHandler<ChartId>());
         SqlMapper.AddTypeHandler(new CountHandler<Frames>());
         SqlMapper.AddTypeHandler(new CountHandler<Bytes>());
+        SqlMapper.AddTypeHandler(new CountHandler<SampleRate>());
         SqlMapper.AddTypeHandler(new QuantityHandler<Decibels>());
         return NpgsqlDataSource.Create(connectionString);
     }

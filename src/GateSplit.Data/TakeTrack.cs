@@ -47,7 +47,7 @@ public sealed record TakeTrack
     public int Channels { get; init; }
 
     /// <summary>Frames a second.</summary>
-    public int SampleRate { get; init; }
+    public SampleRate SampleRate { get; init; }
 
     /// <summary>How its samples are stored.</summary>
     public string SampleFormat { get; init; } = "";

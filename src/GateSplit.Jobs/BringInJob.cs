@@ -1,4 +1,5 @@
 using System.Text.Json;
+using GateSplit.Core.Quantities;
 using GateSplit.Core;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
@@ -59,7 +60,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             remarks.AddRange(recording.Remarks);
             if (IsConverted(request, recording, state.Split))
             {
-                remarks.Add($"{files[group.Key].Name} was converted from {recording.Format.SampleRate} to {state.Split.Pass.SampleRate} Hz.");
+                remarks.Add($"{files[group.Key].Name} was converted from {recording.Format.SampleRate.Hz} to {state.Split.Pass.SampleRate}.");
             }
 
             from += cuts.Count;
@@ -74,7 +75,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             var path = Path.Combine(folder, $"{lines[i].TrackId}.wav");
             if (IsConverted(request, source, state.Split))
             {
-                Convert(path, state.Split.Pass.SampleRate, new BroadcastInfo($"{state.Split.Track(lines[i].TrackId)!.Title}, cut from {files[lines[i].File].Name} and converted from {source.Format.SampleRate} Hz", DateTime.Now), cancel);
+                Convert(path, state.Split.Pass.SampleRate, new BroadcastInfo($"{state.Split.Track(lines[i].TrackId)!.Title}, cut from {files[lines[i].File].Name} and converted from {source.Format.SampleRate}", DateTime.Now), cancel);
             }
 
             using var file = WaveReader.Open(path).Value!;
@@ -97,7 +98,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
     private static bool IsConverted(BringInRequest request, WaveReader recording, Split split) =>
         request.Convert && recording.Format.SampleRate != split.Pass.SampleRate;
 
-    private static void Convert(string path, int sampleRate, BroadcastInfo info, CancellationToken cancel)
+    private static void Convert(string path, SampleRate sampleRate, BroadcastInfo info, CancellationToken cancel)
     {
         var converted = path + ".converted";
         using (var file = WaveReader.Open(path).Value!)

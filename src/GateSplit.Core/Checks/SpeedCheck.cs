@@ -17,7 +17,7 @@ public sealed class SpeedCheck : ICheck
     {
         var pass = view.Split.Pass;
         var channels = view.ArmedTracks.Sum(t => (int)t.Width);
-        var written = new AudioFormat(channels, pass.SampleRate, pass.Format).Bytes(pass.SampleRate);
+        var written = new AudioFormat(channels, pass.SampleRate, pass.Format).BytesPerSecond;
         if (pass.DiskBytesPerSecond is { } disk && written > disk)
         {
             yield return Finding.Warning(
@@ -42,7 +42,7 @@ public sealed class SpeedCheck : ICheck
         }
     }
 
-    private static Bytes Carried(int channels, PassSettings pass) => new((long)channels * pass.SampleRate * SlotBytes);
+    private static Bytes Carried(int channels, PassSettings pass) => new((long)channels * pass.SampleRate.Hz * SlotBytes);
 
     private static List<int> Idle(Split split, Bank bank) =>
     [

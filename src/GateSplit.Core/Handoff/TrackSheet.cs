@@ -30,7 +30,7 @@ public static class TrackSheet
                 csv.WriteField(track.Elements);
                 csv.WriteField(track.Source);
                 csv.WriteField(track.Format.Channels);
-                csv.WriteField(track.Format.SampleRate);
+                csv.WriteField(track.Format.SampleRate.Hz);
                 csv.WriteField(track.Format.WidthName);
                 csv.WriteField(track.Frames.Count);
                 csv.WriteField(track.Frames.Seconds(track.Format.SampleRate).ToString("0.000"));

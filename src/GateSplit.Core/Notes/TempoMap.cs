@@ -58,7 +58,7 @@ public sealed class TempoMap
     /// <summary>The frame at a tick, rounded half up, counted from 0.</summary>
     /// <param name="tick">0 or more.</param>
     /// <param name="sampleRate">Frames a second.</param>
-    public Frames ToFrames(Ticks tick, int sampleRate)
+    public Frames ToFrames(Ticks tick, SampleRate sampleRate)
     {
         var segment = _segments[0];
         foreach (var next in _segments)
@@ -72,7 +72,7 @@ public sealed class TempoMap
         }
 
         var units = segment.Units + (Int128)(tick - segment.Tick).Count * segment.UnitsPerTick;
-        return new((long)((units * sampleRate * 2 + _denominator) / (_denominator * 2)));
+        return new((long)((units * sampleRate.Hz * 2 + _denominator) / (_denominator * 2)));
     }
 
     private readonly record struct Segment(Ticks Tick, long UnitsPerTick, Int128 Units);

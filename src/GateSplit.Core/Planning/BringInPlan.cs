@@ -47,7 +47,7 @@ public static class BringInPlan
         var remarks = ImmutableArray.CreateBuilder<string>();
         foreach (var rate in files.GroupBy(f => f.Format.SampleRate).Where(g => g.Key != split.Pass.SampleRate))
         {
-            remarks.Add($"{Words.List([.. rate.Select(f => f.Name)], most: 3)} {(rate.Count() == 1 ? "runs" : "run")} at {rate.Key} Hz, the session at {split.Pass.SampleRate}. The samples are kept as they are, so the file plays at its own rate, unless it is converted.");
+            remarks.Add($"{Words.List([.. rate.Select(f => f.Name)], most: 3)} {(rate.Count() == 1 ? "runs" : "run")} at {rate.Key}, the session at {split.Pass.SampleRate.Hz}. The samples are kept as they are, so the file plays at its own rate, unless it is converted.");
         }
 
         var longest = files.Select(f => f.Frames).DefaultIfEmpty().Max();

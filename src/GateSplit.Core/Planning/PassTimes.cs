@@ -11,7 +11,7 @@ namespace GateSplit.Core.Planning;
 /// <param name="TailFrames">Recorded after it.</param>
 /// <param name="SampleRate">Frames a second.</param>
 /// <param name="Bytes">Of samples in all files together.</param>
-public sealed record PassTimes(Frames CountInFrames, Frames BodyFrames, Frames TailFrames, int SampleRate, Bytes Bytes)
+public sealed record PassTimes(Frames CountInFrames, Frames BodyFrames, Frames TailFrames, SampleRate SampleRate, Bytes Bytes)
 {
     private const double ShortestTailSeconds = 0.5;
 
@@ -57,7 +57,7 @@ public sealed record PassTimes(Frames CountInFrames, Frames BodyFrames, Frames T
             Passes = view.Split.Passes,
             StartFrame = start,
             SettleFrames = pass.Looped ? (body - start) * pass.SettleLoops : 0,
-            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => mono.Bytes(rate) * g.Sum(t => (int)t.Width)).DefaultIfEmpty().Max(),
+            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => mono.BytesPerSecond * g.Sum(t => (int)t.Width)).DefaultIfEmpty().Max(),
         };
     }
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 
@@ -14,7 +15,7 @@ public static class StartingSplit
     /// <param name="charts">The sources, one unit each.</param>
     /// <param name="lengthBars">Bars of the body.</param>
     /// <param name="sampleRate">Frames a second.</param>
-    public static Split Of(IReadOnlyList<Chart> charts, int lengthBars, int sampleRate)
+    public static Split Of(IReadOnlyList<Chart> charts, int lengthBars, SampleRate sampleRate)
     {
         var units = charts.Select((c, i) => Unit.FromChart(new UnitId($"u{i + 1}"), Named(c, charts, i))).ToImmutableArray();
         return new Split(

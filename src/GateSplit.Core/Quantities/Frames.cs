@@ -13,7 +13,7 @@ public readonly record struct Frames(long Count) : ICount<Frames>, IComparable<F
 
     /// <summary>How long they are.</summary>
     /// <param name="sampleRate">Frames a second.</param>
-    public double Seconds(int sampleRate) => (double)Count / sampleRate;
+    public double Seconds(SampleRate sampleRate) => Count / sampleRate;
 
     /// <summary>In which of many stretches of one length a moment lies, 0 the one that begins at 0, and how far behind its beginning.</summary>
     /// <param name="length">Frames of each.</param>

@@ -6,13 +6,10 @@ namespace GateSplit.Core.Sound;
 /// <param name="Channels">1 to 256.</param>
 /// <param name="SampleRate">Frames a second.</param>
 /// <param name="Sample">How a sample is stored.</param>
-public sealed record AudioFormat(int Channels, int SampleRate, SampleFormat Sample)
+public sealed record AudioFormat(int Channels, SampleRate SampleRate, SampleFormat Sample)
 {
     /// <summary>The most channels a file may have here.</summary>
     public const int MostChannels = 256;
-
-    /// <summary>The highest sample rate a file may have here.</summary>
-    public const int HighestSampleRate = 384_000;
 
     /// <summary>Bytes of one sample.</summary>
     public int BytesPerSample => Sample switch
@@ -32,6 +29,9 @@ public sealed record AudioFormat(int Channels, int SampleRate, SampleFormat Samp
 
     /// <summary>Bytes of one frame: one sample of every channel.</summary>
     public int BytesPerFrame => BytesPerSample * Channels;
+
+    /// <summary>What a second takes.</summary>
+    public Bytes BytesPerSecond => Bytes(SampleRate.Hz);
 
     /// <summary>What so many frames take.</summary>
     public Bytes Bytes(Frames frames) => new(frames.Count * BytesPerFrame);

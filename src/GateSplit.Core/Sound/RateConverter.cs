@@ -14,7 +14,7 @@ public static class RateConverter
     /// <param name="broadcast">What it says about itself; null for nothing.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
     /// <exception cref="IOException">The disk refuses; nothing is left behind.</exception>
-    public static void Convert(WaveReader from, string path, int sampleRate, BroadcastInfo? broadcast, CancellationToken cancel)
+    public static void Convert(WaveReader from, string path, SampleRate sampleRate, BroadcastInfo? broadcast, CancellationToken cancel)
     {
         var format = new AudioFormat(from.Format.Channels, sampleRate, from.Format.Sample is SampleFormat.Float32 or SampleFormat.Float64 ? SampleFormat.Float32 : SampleFormat.Pcm24);
         var resampler = new Resampler(from.Format.SampleRate, sampleRate);

@@ -20,11 +20,11 @@ public sealed class Resampler
     /// <summary>Works the filters out.</summary>
     /// <param name="fromRate">Frames a second of what comes in.</param>
     /// <param name="toRate">Frames a second of what goes out.</param>
-    public Resampler(int fromRate, int toRate)
+    public Resampler(SampleRate fromRate, SampleRate toRate)
     {
-        var divisor = Divisor(fromRate, toRate);
-        (_up, _down) = (toRate / divisor, fromRate / divisor);
-        var scale = Math.Min(1, (double)toRate / fromRate);
+        var divisor = Divisor(fromRate.Hz, toRate.Hz);
+        (_up, _down) = (toRate.Hz / divisor, fromRate.Hz / divisor);
+        var scale = Math.Min(1, (double)toRate.Hz / fromRate.Hz);
         Reach = (int)Math.Ceiling((Stopband.Value - 7.95) / (2.285 * (1 - PassbandShare) * Math.PI * scale) / 2) + 1;
         var cutoff = scale * (1 + PassbandShare) / 2;
         var beta = 0.1102 * (Stopband.Value - 8.7);

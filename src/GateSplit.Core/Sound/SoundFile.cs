@@ -75,7 +75,7 @@ public static partial class SoundFile
             ? "This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are."
             : Sample(info.Format & SubMask) is null
                 ? "This file is compressed with loss, or in a way that is not read here. Save it as WAVE, AIFF or FLAC."
-                : info.Channels is < 1 or > AudioFormat.MostChannels || info.SampleRate is < 1 or > AudioFormat.HighestSampleRate || info.Frames < 0
+                : info.Channels is < 1 or > AudioFormat.MostChannels || !SampleRate.Limits.Hold(info.SampleRate) || info.Frames < 0
                     ? $"This file has {Words.Count(info.Channels, "channel")} at {info.SampleRate} Hz, which is more than is read here."
                     : null;
         if (trouble is not null)

@@ -20,7 +20,8 @@ internal static class WaveFormatChunk
 
         int tag = BinaryPrimitives.ReadUInt16LittleEndian(body);
         int channels = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(2));
-        var rate = BinaryPrimitives.ReadUInt32LittleEndian(body.AsSpan(4));
+        var told = BinaryPrimitives.ReadUInt32LittleEndian(body.AsSpan(4));
+        var rate = SampleRate.Of(told);
         int align = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(12));
         int bits = BinaryPrimitives.ReadUInt16LittleEndian(body.AsSpan(14));
         if (tag == 0xFFFE && body.Length >= 26)
@@ -38,9 +39,9 @@ internal static class WaveFormatChunk
             return new Refusal($"The file says it has {channels} channels; {AudioFormat.MostChannels} is the most that is read.");
         }
 
-        if (rate is 0 or > AudioFormat.HighestSampleRate)
+        if (!SampleRate.Limits.Hold(rate))
         {
-            return new Refusal($"The file says its sample rate is {rate} Hz; 1 to {AudioFormat.HighestSampleRate} Hz is read.");
+            return new Refusal($"The file says its sample rate is {told} Hz; {SampleRate.Limits.Low.Hz} to {SampleRate.Limits.High} is read.");
         }
 
         // A sample of 12 or 20 bits sits in the next whole number of bytes, high bits first, so it reads as that width.
@@ -67,6 +68,6 @@ internal static class WaveFormatChunk
             remarks.Add($"The fmt chunk gives a frame of {Words.Count(align, "byte")} where {channels * bytes} are right; the right one was used.");
         }
 
-        return new AudioFormat(channels, (int)rate, sample.Value);
+        return new AudioFormat(channels, rate, sample.Value);
     }
 }

@@ -76,8 +76,8 @@ public static class WaveHeader
         var body = new byte[wide ? 40 : format.IsFloat ? 18 : 16];
         BinaryPrimitives.WriteUInt16LittleEndian(body, wide ? extensible : tag);
         BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(2), (ushort)format.Channels);
-        BinaryPrimitives.WriteUInt32LittleEndian(body.AsSpan(4), (uint)format.SampleRate);
-        BinaryPrimitives.WriteUInt32LittleEndian(body.AsSpan(8), (uint)(format.SampleRate * format.BytesPerFrame));
+        BinaryPrimitives.WriteUInt32LittleEndian(body.AsSpan(4), (uint)format.SampleRate.Hz);
+        BinaryPrimitives.WriteUInt32LittleEndian(body.AsSpan(8), (uint)(format.SampleRate.Hz * format.BytesPerFrame));
         BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(12), (ushort)format.BytesPerFrame);
         BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(14), (ushort)format.BitsPerSample);
         if (wide)

@@ -1,4 +1,5 @@
 using System.Buffers.Binary;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -11,7 +12,7 @@ public static class WaveMemory
     /// <param name="left">Left.</param>
     /// <param name="right">Right, as long.</param>
     /// <param name="sampleRate">Frames a second.</param>
-    public static byte[] Write(Span<float> left, Span<float> right, int sampleRate)
+    public static byte[] Write(Span<float> left, Span<float> right, SampleRate sampleRate)
     {
         var format = new AudioFormat(2, sampleRate, SampleFormat.Pcm16);
         var bytes = new byte[HeaderBytes + left.Length * format.BytesPerFrame];
@@ -22,8 +23,8 @@ public static class WaveMemory
         BinaryPrimitives.WriteInt32LittleEndian(header[16..], 16);
         BinaryPrimitives.WriteInt16LittleEndian(header[20..], 1);
         BinaryPrimitives.WriteInt16LittleEndian(header[22..], 2);
-        BinaryPrimitives.WriteInt32LittleEndian(header[24..], sampleRate);
-        BinaryPrimitives.WriteInt32LittleEndian(header[28..], sampleRate * format.BytesPerFrame);
+        BinaryPrimitives.WriteInt32LittleEndian(header[24..], sampleRate.Hz);
+        BinaryPrimitives.WriteInt32LittleEndian(header[28..], sampleRate.Hz * format.BytesPerFrame);
         BinaryPrimitives.WriteInt16LittleEndian(header[32..], (short)format.BytesPerFrame);
         BinaryPrimitives.WriteInt16LittleEndian(header[34..], 16);
         "data"u8.CopyTo(header[36..]);

@@ -213,7 +213,7 @@ public sealed class WaveReader : IDisposable
 
         private string Seconds(Bytes bytes) => bytes < 0
             ? "an impossible length"
-            : $"{(double)bytes.Count / _format!.BytesPerFrame / _format.SampleRate:0.00} s";
+            : $"{_format!.Frames(bytes).Seconds(_format.SampleRate):0.00} s";
 
         private bool IsChunkChain(Bytes at)
         {

@@ -10,7 +10,7 @@ namespace GateSplit.Core.Splits;
 /// <param name="TailSeconds">Seconds recorded after the last bar; null for the longest decay that reaches an armed track.</param>
 /// <param name="SampleRate">Frames a second.</param>
 /// <param name="Format">How the files are stored: 16 or 24 bit, or 32 bit float.</param>
-public sealed record PassSettings(int LengthBars, int CountInBars, double? TailSeconds, int SampleRate, SampleFormat Format)
+public sealed record PassSettings(int LengthBars, int CountInBars, double? TailSeconds, SampleRate SampleRate, SampleFormat Format)
 {
     /// <summary>
     /// The bar, from 1, in which the sources are started; what lies before it is silence in the files, so that all takes
@@ -34,7 +34,7 @@ public sealed record PassSettings(int LengthBars, int CountInBars, double? TailS
     public Bytes? InterfaceBytesPerSecond { get; init; }
 
     /// <summary>The sample rates there are, in hertz.</summary>
-    public static readonly ImmutableArray<int> SampleRates = [44100, 48000, 88200, 96000];
+    public static readonly ImmutableArray<SampleRate> SampleRates = [44100, 48000, 88200, 96000];
 
     /// <summary>The most bars a pass is long.</summary>
     public const int MostBars = 2000;

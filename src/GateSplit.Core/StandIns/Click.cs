@@ -13,9 +13,9 @@ internal sealed class Click
     private const double Level = 0.25;
 
     private readonly ImmutableArray<(Frames Frame, bool OfBar)> _beats;
-    private readonly int _sampleRate;
+    private readonly SampleRate _sampleRate;
 
-    private Click(ImmutableArray<(Frames, bool)> beats, int sampleRate) => (_beats, _sampleRate) = (beats, sampleRate);
+    private Click(ImmutableArray<(Frames, bool)> beats, SampleRate sampleRate) => (_beats, _sampleRate) = (beats, sampleRate);
 
     /// <summary>The count-in: so many bars like those that follow, before the first of them begins.</summary>
     /// <param name="song">The music.</param>
@@ -23,7 +23,7 @@ internal sealed class Click
     /// <param name="bars">How many.</param>
     /// <param name="sampleRate">Frames a second.</param>
     /// <returns>The click, and how many frames before the bar it begins.</returns>
-    public static (Click Click, Frames Frames) CountIn(Song song, int startBar, int bars, int sampleRate)
+    public static (Click Click, Frames Frames) CountIn(Song song, int startBar, int bars, SampleRate sampleRate)
     {
         var from = startBar - 1;
         var frames = FrameOf(song, song.Metres.BarStart(from + bars), sampleRate) - FrameOf(song, song.Metres.BarStart(from), sampleRate);
@@ -31,7 +31,7 @@ internal sealed class Click
     }
 
     /// <summary>A click all the way.</summary>
-    public static Click Throughout(Song song, int startBar, int endBar, int sampleRate) => new([.. Beats(song, startBar - 1, endBar, sampleRate)], sampleRate);
+    public static Click Throughout(Song song, int startBar, int endBar, SampleRate sampleRate) => new([.. Beats(song, startBar - 1, endBar, sampleRate)], sampleRate);
 
     /// <summary>Adds the clicks of a stretch to both sides.</summary>
     public void AddTo(Frames start, Span<float> left, Span<float> right)
@@ -53,7 +53,7 @@ internal sealed class Click
         }
     }
 
-    private static IEnumerable<(Frames Frame, bool OfBar)> Beats(Song song, long fromBar, long toBar, int sampleRate)
+    private static IEnumerable<(Frames Frame, bool OfBar)> Beats(Song song, long fromBar, long toBar, SampleRate sampleRate)
     {
         for (var bar = fromBar; bar < toBar; bar++)
         {
@@ -66,5 +66,5 @@ internal sealed class Click
         }
     }
 
-    private static Frames FrameOf(Song song, Ticks tick, int sampleRate) => song.Tempos.ToFrames(tick, sampleRate);
+    private static Frames FrameOf(Song song, Ticks tick, SampleRate sampleRate) => song.Tempos.ToFrames(tick, sampleRate);
 }

@@ -1,11 +1,12 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
 /// <summary>One channel of an element's own effect.</summary>
 /// <param name="patch">How it is set.</param>
 /// <param name="sampleRate">Frames a second.</param>
-internal sealed class Crusher(InsertPatch patch, int sampleRate)
+internal sealed class Crusher(InsertPatch patch, SampleRate sampleRate)
 {
     private readonly double _step = patch.HoldHz is { } hertz ? Math.Min(1, hertz / sampleRate) : 1;
     private readonly float _levels = patch.Bits is { } bits ? 1 << (bits - 1) : 0;

@@ -67,7 +67,7 @@ internal sealed class DrumSound
     private int _burstsLeft;
     private Frames _at;
 
-    public DrumSound(DrumPatch patch, UnitVoice shape, PlayedNote note, int sampleRate, uint seed)
+    public DrumSound(DrumPatch patch, UnitVoice shape, PlayedNote note, SampleRate sampleRate, uint seed)
     {
         var tune = Maths.Exp2(shape.TuneSemitones / 12);
         _gain = (float)(note.Gain * shape.LevelDb.Ratio);

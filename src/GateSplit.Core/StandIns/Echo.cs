@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
@@ -16,7 +18,7 @@ internal sealed class Echo : IReturnEffect
     /// <param name="echoSeconds">From one to the next, at least 0.03, which is just more than a chunk.</param>
     /// <param name="decaySeconds">Seconds until they have fallen by 60 dB.</param>
     /// <param name="sampleRate">Frames a second, at least 44100.</param>
-    public Echo(double echoSeconds, double decaySeconds, int sampleRate)
+    public Echo(double echoSeconds, double decaySeconds, SampleRate sampleRate)
     {
         var frames = (int)Math.Round(echoSeconds * sampleRate);
         _rings = [new float[frames], new float[frames]];

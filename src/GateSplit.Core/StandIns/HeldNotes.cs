@@ -28,7 +28,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
     private const float Damping = 0.8f; // of the low-pass; 1.41 is flat
 
     private readonly ImmutableArray<HeldVoice> _voices;
-    private readonly int _sampleRate;
+    private readonly SampleRate _sampleRate;
     private readonly List<Group> _groups = [];
     private readonly List<(Group Group, int Lane, int Voice)> _sounding = [];
     private readonly V[][] _pieces;
@@ -38,7 +38,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
     private int _next;
 
     /// <summary>Takes the voices.</summary>
-    public HeldNotes(ImmutableArray<HeldVoice> voices, int sampleRate)
+    public HeldNotes(ImmutableArray<HeldVoice> voices, SampleRate sampleRate)
     {
         (_voices, _sampleRate) = (voices, sampleRate);
         _pieces = [.. voices.Select(_ => new V[PieceFrames / V.Count])];
@@ -140,7 +140,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
     }
 
     /// <summary>Notes side by side.</summary>
-    private sealed class Group(TonePatch like, int sampleRate)
+    private sealed class Group(TonePatch like, SampleRate sampleRate)
     {
         private readonly Note?[] _notes = new Note?[V.Count];
         private readonly V[] _samples = new V[PieceFrames];
@@ -409,7 +409,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
     }
 
     /// <summary>The envelope of one note: a line up, then an exponential to the sustain level, then one to nothing.</summary>
-    private sealed class Note(TonePatch patch, UnitVoice shape, PlayedNote note, int sampleRate)
+    private sealed class Note(TonePatch patch, UnitVoice shape, PlayedNote note, SampleRate sampleRate)
     {
         private readonly double _attack = 1 / Math.Max(1, patch.AttackSeconds * sampleRate);
         private readonly double _keep = Maths.Log2(Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale, sampleRate)); // octaves by which it falls in a sample

@@ -9,7 +9,7 @@ internal interface IHeldNotes
     /// <summary>Works out as many at a time as the machine can.</summary>
     /// <param name="voices">The voices.</param>
     /// <param name="sampleRate">Frames a second.</param>
-    static IHeldNotes Of(ImmutableArray<HeldVoice> voices, int sampleRate) => Lanes16.Supported
+    static IHeldNotes Of(ImmutableArray<HeldVoice> voices, SampleRate sampleRate) => Lanes16.Supported
         ? new HeldNotes<Lanes16>(voices, sampleRate)
         : new HeldNotes<Lanes8>(voices, sampleRate);
 

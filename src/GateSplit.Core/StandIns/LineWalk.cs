@@ -74,8 +74,8 @@ public sealed class LineWalk
         var source = new UnitStandIn(unit, SplitSignal.InRig(split), Moment(unit, element), settings, BlockFrames, new Solo(element.ElementId, MainMuted));
         var voices = new Voices([source], settings.SampleRate);
         var desk = new Desk(split, SplitSignal.InRig(split), new() { [unit.Id] = source }, BlockFrames);
-        var ports = unit.Chart.Ports.ToDictionary(p => p.Number, _ => new Meter(settings.SampleRate / MetersASecond));
-        var tracks = split.Tracks.ToDictionary(t => t.Id, _ => new Meter(settings.SampleRate / MetersASecond));
+        var ports = unit.Chart.Ports.ToDictionary(p => p.Number, _ => new Meter(settings.SampleRate.Hz / MetersASecond));
+        var tracks = split.Tracks.ToDictionary(t => t.Id, _ => new Meter(settings.SampleRate.Hz / MetersASecond));
         var frames = (int)(Seconds * settings.SampleRate);
         for (var (number, at) = (0, 0); at < frames; number++, at += BlockFrames)
         {

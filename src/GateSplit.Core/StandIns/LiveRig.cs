@@ -26,7 +26,7 @@ public sealed class LiveRig
     private readonly Dictionary<(ElementRef Element, RideControl Control), double> _held = [];
     private readonly float[][] _fading = [new float[BlockFrames], new float[BlockFrames]];
     private readonly List<Click> _clicks = [];
-    private readonly int _sampleRate;
+    private readonly SampleRate _sampleRate;
     private readonly Frames _startFrame;
     private Running _running;
     private Split _split;
@@ -206,7 +206,7 @@ public sealed class LiveRig
     private Frames EndOf(Split split)
     {
         var times = PassTimes.Of(new SplitView(split, Sounding.Elements(split, _song)), _song);
-        return new(times.Frames.Count * _sampleRate / times.SampleRate);
+        return new(times.Frames.Count * _sampleRate.Hz / times.SampleRate.Hz);
     }
 
     private Dictionary<(ElementRef Element, RideControl Control), double> Held()
@@ -246,7 +246,7 @@ public sealed class LiveRig
         private Frames _position;
         private long _number;
 
-        public Playing(Split split, Song song, Ear ear, Frames frame, int sampleRate)
+        public Playing(Split split, Song song, Ear ear, Frames frame, SampleRate sampleRate)
         {
             _split = split;
             var heard = ear.UnitId is not null ? []

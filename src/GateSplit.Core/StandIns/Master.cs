@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
@@ -21,7 +22,7 @@ internal sealed class Master
     private float _peak;
 
     /// <summary>Makes the effects at rest.</summary>
-    public Master(MasterPatch patch, int sampleRate)
+    public Master(MasterPatch patch, SampleRate sampleRate)
     {
         _patch = patch;
         _threshold = (float)patch.ThresholdDb.Ratio;

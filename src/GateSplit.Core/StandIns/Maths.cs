@@ -1,3 +1,5 @@
+using GateSplit.Core.Quantities;
+
 namespace GateSplit.Core.StandIns;
 
 /// <summary>
@@ -42,21 +44,21 @@ internal static class Maths
     }
 
     /// <summary>The factor a sample that makes a level fall by 60 dB in so many seconds.</summary>
-    public static double DecayFactor(double seconds, int sampleRate) =>
+    public static double DecayFactor(double seconds, SampleRate sampleRate) =>
         Exp2(-9.965784284662087 / Math.Max(1, seconds * sampleRate));
 
     /// <summary>
     /// The share of the sample before that a one-pole low-pass keeps, so that it has fallen by 3 dB at a frequency: where
     /// |H|^2 = (1 - a)^2 / (1 - 2 a cos w + a^2) is a half, a = 2 - cos w - sqrt((2 - cos w)^2 - 1).
     /// </summary>
-    public static double OnePoleShare(double hertz, int sampleRate)
+    public static double OnePoleShare(double hertz, SampleRate sampleRate)
     {
         var c = 2 - SinTurns(Math.Clamp(hertz / sampleRate, 1e-5, 0.5) + 0.25);
         return c - Math.Sqrt(c * c - 1);
     }
 
     /// <summary>tan(pi f / rate), the gain of an integrator of the filters here, for f below 0.45 of the rate.</summary>
-    public static double FilterGain(double hertz, int sampleRate)
+    public static double FilterGain(double hertz, SampleRate sampleRate)
     {
         var turns = Math.Clamp(hertz / sampleRate, 1e-5, 0.45) / 2;
         return SinTurns(turns) / SinTurns(turns + 0.25);

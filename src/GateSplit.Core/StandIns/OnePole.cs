@@ -1,5 +1,6 @@
 using System.Runtime.CompilerServices;
 using System.Runtime.Intrinsics;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
@@ -19,7 +20,7 @@ internal readonly struct OnePole
     /// <summary>A low-pass.</summary>
     /// <param name="hertz">Where it has fallen by 3 dB.</param>
     /// <param name="sampleRate">Frames a second.</param>
-    public OnePole(double hertz, int sampleRate)
+    public OnePole(double hertz, SampleRate sampleRate)
     {
         var a = Maths.OnePoleShare(hertz, sampleRate);
         _gain = (float)(1 - a);

@@ -63,7 +63,7 @@ internal static class Performance
         }
 
         // A loop plays its body and nothing after it.
-        return start >= end ? [] : pass.SettleLoops > 0 && end - start <= RingSeconds * pass.SampleRate ? [first - end, 0] : [0];
+        return start >= end ? [] : pass.SettleLoops > 0 && end - start <= RingSeconds * pass.SampleRate.Hz ? [first - end, 0] : [0];
     }
 
     /// <summary>The groups of which only the last one struck sounds: hats that choke each other, elements that share a part of the source.</summary>

@@ -1,6 +1,7 @@
 using System.Numerics;
 using System.Runtime.CompilerServices;
 using System.Runtime.Intrinsics;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.StandIns;
 
@@ -28,7 +29,7 @@ internal sealed class Reverb : IReturnEffect
     /// <summary>Makes a reverb at rest.</summary>
     /// <param name="decaySeconds">Seconds until it has fallen by 60 dB.</param>
     /// <param name="sampleRate">Frames a second, at least 44100.</param>
-    public Reverb(double decaySeconds, int sampleRate)
+    public Reverb(double decaySeconds, SampleRate sampleRate)
     {
         for (var i = 0; i < Lines; i++)
         {

@@ -17,13 +17,13 @@ internal sealed class Ridden
     private readonly RideCurve? _mute;
     private readonly RideCurve? _level;
     private readonly RideCurve? _send;
-    private readonly int _sampleRate;
+    private readonly SampleRate _sampleRate;
     private readonly double[,] _states = new double[2, 2];
     private readonly float[][] _after = [[], []];
     private readonly float[][] _sent = [[], []];
     private float[] _gains = [];
 
-    private Ridden(RideCurve? filter, RideCurve? mute, RideCurve? level, RideCurve? send, int sampleRate) =>
+    private Ridden(RideCurve? filter, RideCurve? mute, RideCurve? level, RideCurve? send, SampleRate sampleRate) =>
         (_filter, _mute, _level, _send, _sampleRate) = (filter, mute, level, send, sampleRate);
 
     /// <summary>True if its level is ridden.</summary>
@@ -33,7 +33,7 @@ internal sealed class Ridden
     public bool MovesSend => _send is not null;
 
     /// <summary>The rides of an element; null if it has none of this kind.</summary>
-    public static Ridden? Of(ChartElement element, IReadOnlyDictionary<(ElementId, RideControl), RideCurve> curves, int sampleRate)
+    public static Ridden? Of(ChartElement element, IReadOnlyDictionary<(ElementId, RideControl), RideCurve> curves, SampleRate sampleRate)
     {
         RideCurve? Of(RideControl control) => curves.GetValueOrDefault((element.Id, control));
         var ridden = new Ridden(Of(RideControl.Filter), Of(RideControl.Mute), Of(RideControl.Level), Of(RideControl.Send), sampleRate);

@@ -18,7 +18,7 @@ internal sealed class RideCurve
     private readonly bool _octaves;
 
     /// <summary>Makes the curve of a ride.</summary>
-    public RideCurve(Ride ride, Song song, int sampleRate)
+    public RideCurve(Ride ride, Song song, SampleRate sampleRate)
     {
         _steps = ride.Control == RideControl.Mute;
         _octaves = ride.Control == RideControl.Filter;
@@ -70,7 +70,7 @@ internal sealed class RideCurve
         }
     }
 
-    private static Frames FrameOf(double bar, Song song, int sampleRate)
+    private static Frames FrameOf(double bar, Song song, SampleRate sampleRate)
     {
         var whole = (long)Math.Floor(bar);
         var start = song.Tempos.ToFrames(song.Metres.BarStart(whole - 1), sampleRate);

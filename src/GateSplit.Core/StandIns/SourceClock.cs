@@ -10,7 +10,7 @@ internal sealed class SourceClock
     private const double Calm = 0.1;
 
     private readonly SimulatedUnit _gear;
-    private readonly int _sampleRate;
+    private readonly SampleRate _sampleRate;
     private readonly bool _free;
     private readonly double _jitter;
 

@@ -11,7 +11,7 @@ namespace GateSplit.Core.StandIns;
 /// <param name="shapeAt">How the voice is set at a frame.</param>
 /// <param name="seed">Its own number, for its noise.</param>
 /// <param name="sampleRate">Frames a second.</param>
-internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<Frames, UnitVoice> shapeAt, uint seed, int sampleRate)
+internal sealed class StruckNotes(ImmutableArray<PlayedNote> notes, DrumPatch patch, Func<Frames, UnitVoice> shapeAt, uint seed, SampleRate sampleRate)
 {
     private readonly List<DrumSound> _sounding = [];
     private int _next;

@@ -77,7 +77,7 @@ public sealed class UnitStandIn
         _sendBus = [new float[StretchFrames], new float[StretchFrames]];
     }
 
-    private static IReturnEffect EffectOf(ChartElement element, int sampleRate) => element.EchoSeconds is { } echo
+    private static IReturnEffect EffectOf(ChartElement element, SampleRate sampleRate) => element.EchoSeconds is { } echo
         ? new Echo(echo, element.ReturnSeconds, sampleRate)
         : new Reverb(element.ReturnSeconds, sampleRate);
 
@@ -136,10 +136,10 @@ public sealed class UnitStandIn
         }
     }
 
-    private static int DelaySamples(Hearing hearing, int sampleRate) =>
+    private static int DelaySamples(Hearing hearing, SampleRate sampleRate) =>
         (int)Math.Round(hearing.Metres / MetresPerSecond * sampleRate);
 
-    private ImmutableArray<Heard> Hearings(ChartElement element, int sampleRate)
+    private ImmutableArray<Heard> Hearings(ChartElement element, SampleRate sampleRate)
     {
         var bleed = element.Kind == ElementKind.Microphone ? _unit.Element(element.Id).BleedDb : Decibels.Unity;
         return
@@ -156,7 +156,7 @@ public sealed class UnitStandIn
     }
 
     /// <summary>The element's own effect, one for each channel; none if it has none or it is switched off.</summary>
-    private Crusher[] Inserts(ChartElement element, int sampleRate) =>
+    private Crusher[] Inserts(ChartElement element, SampleRate sampleRate) =>
         element.Insert is { } patch && !_unit.Element(element.Id).InsertOff
             ? [.. Enumerable.Range(0, (int)element.Width).Select(_ => new Crusher(patch, sampleRate))]
             : [];

@@ -28,7 +28,7 @@ internal sealed class VoiceStandIn
     /// <param name="history">Samples of the past that must stay readable.</param>
     /// <param name="mostFrames">The longest block.</param>
     public VoiceStandIn(
-        ChartVoice voice, Func<Frames, UnitVoice> shapeAt, ImmutableArray<PlayedNote> notes, int sampleRate, int history, int mostFrames)
+        ChartVoice voice, Func<Frames, UnitVoice> shapeAt, ImmutableArray<PlayedNote> notes, SampleRate sampleRate, int history, int mostFrames)
     {
         Id = voice.Id;
         _notes = notes;

@@ -12,7 +12,7 @@ internal sealed class Voices
     /// <summary>Takes the voices of sources of which anything is heard.</summary>
     /// <param name="sources">The sources.</param>
     /// <param name="sampleRate">Frames a second.</param>
-    public Voices(IEnumerable<UnitStandIn> sources, int sampleRate)
+    public Voices(IEnumerable<UnitStandIn> sources, SampleRate sampleRate)
     {
         var heard = sources.SelectMany(s => s.HeardVoices).ToList();
         _struck = [.. heard.Where(v => v.Held is null)];

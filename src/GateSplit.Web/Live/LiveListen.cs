@@ -33,7 +33,7 @@ public sealed class LiveListen
     private readonly long _id;
     private readonly WebSocket _socket;
     private readonly LiveRig _rig;
-    private readonly int _sampleRate;
+    private readonly SampleRate _sampleRate;
     private readonly SemaphoreSlim _sending = new(1);
     private OpenSession _session;
     private Ear _ear;

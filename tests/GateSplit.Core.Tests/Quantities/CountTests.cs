@@ -19,6 +19,7 @@ public sealed class CountTests
         Ordered<Frames>((a, b) => (a > b, a < b, a <= b, a >= b), Frames.Min, Frames.Max);
         Ordered<Ticks>((a, b) => (a > b, a < b, a <= b, a >= b), Ticks.Min, Ticks.Max);
         Ordered<Bytes>((a, b) => (a > b, a < b, a <= b, a >= b), Bytes.Min, Bytes.Max);
+        Ordered<SampleRate>((a, b) => (a > b, a < b, a <= b, a >= b), (a, b) => a < b ? a : b, (a, b) => a > b ? a : b);
         Assert.True(Frames.Never > long1);
     }
 
@@ -58,6 +59,18 @@ public sealed class CountTests
         var format = new AudioFormat(3, 48_000, SampleFormat.Pcm24);
         Assert.Equal(new Bytes(45_000_000_009), format.Bytes(new Frames(5_000_000_001)));
         Assert.Equal((new Frames(2), new Frames(1)), (format.Frames(18), format.Frames(17)));
+    }
+
+    [Fact]
+    public void A_rate_turns_seconds_into_frames_and_hertz_into_turns()
+    {
+        SampleRate rate = 44_100;
+        Assert.Equal((11_025.0, 0.01), (0.25 * rate, 441 / rate));
+        Assert.Equal("44100 Hz", rate.ToString());
+        Assert.Equal((false, true, true, false), (SampleRate.Limits.Hold(0), SampleRate.Limits.Hold(1), SampleRate.Limits.Hold(384_000), SampleRate.Limits.Hold(384_001)));
+        Assert.Equal(new Bytes(132_300), new AudioFormat(1, rate, SampleFormat.Pcm24).BytesPerSecond);
+        Assert.Equal((int.MaxValue, int.MinValue), (SampleRate.Of(5_000_000_000).Hz, SampleRate.Of(-5_000_000_000).Hz));
+        Assert.Equal(("48000", new SampleRate(96_000)), (JsonSerializer.Serialize(new SampleRate(48_000)), JsonSerializer.Deserialize<SampleRate>("96000")));
     }
 
     [Theory]
