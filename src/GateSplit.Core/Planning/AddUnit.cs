@@ -19,7 +19,8 @@ public sealed record AddUnit(Chart Chart) : Edit
             return new Refusal($"A split has at most {SplitRules.MostUnits} sources.");
         }
 
-        var number = Enumerable.Range(1, SplitRules.MostUnits + 1).First(n => split.Unit(new UnitId($"u{n}")) is null && split.Bank(new BankId($"b-u{n}")) is null);
+        // A row of inputs that somebody else made may bear the name that a source's row would have.
+        var number = Enumerable.Range(1, SplitRules.MostUnits + SplitRules.MostBanks).First(n => split.Unit(new UnitId($"u{n}")) is null && split.Bank(new BankId($"b-u{n}")) is null);
         var alike = split.Units.Count(u => u.Chart.Id == Chart.Id);
         var unit = Unit.FromChart(new UnitId($"u{number}"), Chart) with { Name = alike == 0 ? Chart.Name : $"{Chart.Name} {alike + 1}" };
         var bank = StartingSplit.BankFor(unit, split.Units.Any(u => u.Chart.Kind == Chart.Kind));

@@ -27,7 +27,7 @@ internal static class LayEdits
             }
         }
 
-        foreach (var cabled in lines.Select(l => l.UnitId).Distinct().Where(id => wish.Anew && wish.Only is null && split.Cables.Any(c => c.UnitId == id)))
+        foreach (var cabled in lines.Select(l => l.UnitId).Distinct().Where(_ => wish.Anew && wish.Only is null))
         {
             yield return new PullCables(cabled);
         }

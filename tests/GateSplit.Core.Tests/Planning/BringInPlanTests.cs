@@ -35,6 +35,24 @@ public sealed class BringInPlanTests
     }
 
     [Fact]
+    public void A_channels_name_counts_before_a_files_and_a_short_files_name_before_a_long_one()
+    {
+        var named = File("take.wav", 4) with { ChannelNames = ImmutableDictionary<int, string>.Empty.Add(3, "Hat") };
+        var lines = BringInPlan.Of(Kit, [File("Hat.wav", 1), named]).Where(l => Kit.Track(l.TrackId)!.Name == "Hat");
+        Assert.Equal((1, 3, "by the channel's name"), lines.Select(l => (l.File, l.Channel, l.Why)).Single());
+        Assert.Equal(1, BringInPlan.Of(Kit, [File("Hat second try.wav", 1), File("Hat.wav", 1), File("A hat.wav", 1)]).Single(l => Kit.Track(l.TrackId)!.Name == "Hat").File);
+        Assert.Contains(BringInPlan.Remarks(Kit, [File("Room overheads.wav", 1)]), r => r.Contains("the track Overheads is stereo", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Of_several_recordings_the_one_nearest_in_size_to_the_inputs_is_taken()
+    {
+        var fewer = Sessions.After(Kit, new Core.Edits.RemoveTrack(new TrackId("t11")), new Core.Edits.RemoveTrack(new TrackId("t12")));
+        Assert.All(BringInPlan.Of(fewer, [File("small.wav", 20), File("near.wav", 25)]), l => Assert.Equal((1, "by the input"), (l.File, l.Why)));
+        Assert.All(BringInPlan.Of(fewer, [File("large.wav", 29), File("near.wav", 22)]), l => Assert.Equal((1, "by the input"), (l.File, l.Why)));
+    }
+
+    [Fact]
     public void Channels_go_by_their_names_wherever_they_lie()
     {
         var file = File("take.wav", 6) with

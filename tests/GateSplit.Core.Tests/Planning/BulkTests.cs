@@ -28,6 +28,7 @@ public sealed class BulkTests
         string[] Named(string pattern) => [.. Sessions.After(Kit, Bulk.Name(Kit, [new TrackId("t2"), new TrackId("t1"), new TrackId("t9")], pattern)).Tracks.Where(t => t.Id.Value is "t1" or "t2" or "t9").Select(t => t.Name)];
         Assert.Equal(["Tom 1 close", "Tom 2 close", "Tom 3 close"], Named("Tom # close"));
         Assert.Equal(["Tom 1", "Tom 2", "Tom 3"], Named("Tom"));
+        Assert.Equal(["Tom 1", "Tom 2", "Tom 3"], Named("  Tom "));
     }
 
     [Fact]

@@ -120,6 +120,37 @@ public sealed class PerformedNotesTests
         Assert.Empty(Sessions.After(split, new RemoveUnit(new UnitId("u1"))).Steps);
     }
 
+    [Theory]
+    [InlineData(16, 16)]
+    [InlineData(4, 16)]
+    public void Where_a_stroke_is_shorter_than_a_tick_there_is_one_on_every_tick(int ticksPerQuarter, int strokes)
+    {
+        var writer = new PatternWriter(ticksPerQuarter, Tempo.Default, Metre.Common);
+        writer.Hold(10, 36, 110, 0, 0.25);
+        var split = Sessions.After(StartingSplit.Of([MudlarkNine.Chart], 4, 48000), new AddStep(new PerformedStep(Kick, StepKind.Roll, 1, 1.25, strokes)));
+        Assert.Equal(
+            Enumerable.Range(0, ticksPerQuarter).Select(i => ((Ticks)i, (Ticks)(i + 1))),
+            Kicks(split, Song.Of(writer.ToFile("Fast", 4))).Select(n => (n.StartTick, n.EndTick)));
+    }
+
+    [Fact]
+    public void Notes_that_are_kept_end_before_they_begin_again_and_stand_beside_tempo_and_metre_alone()
+    {
+        var (split, _) = Session();
+        var laid = Layer.Propose(Sessions.View(split, Session().Song), new LayWish()).After;
+        MidiEvent On(int tick) => MidiEvent.Message(tick, 0x90, 10, 36, 100);
+        MidiEvent Off(int tick) => MidiEvent.Message(tick, 0x80, 10, 36, 0);
+        var song = new MidiFile(1, TimeBase.Metrical(480),
+        [
+            [MidiEvent.Meta(0, MidiFile.TrackName, 65), Song.TempoEvent(0, Tempo.Default), MidiEvent.Meta(0, 0x01, 66), Song.MetreEvent(0, new Metre(3, 4)), MidiEvent.Message(0, 0xC0, 10, MidiFile.SetTempo), MidiEvent.Meta(1920, MidiFile.EndOfTrack)],
+            [On(0), On(480), Off(480), Off(960), MidiEvent.Meta(960, MidiFile.EndOfTrack)],
+        ]);
+        var kept = NoteTracks.Of(song, Sessions.View(laid, Song.Of(song)));
+        Assert.Equal([MidiFile.SetTempo, MidiFile.TimeSignature, MidiFile.EndOfTrack], kept.Tracks[0].Select(e => e.MetaType));
+        Assert.Equal([(0, true), (480, false), (480, true), (960, false)], kept.Tracks[1][1..^1].Select(e => ((int)e.Tick.Count, e.IsNoteOn)));
+        Assert.Equal(1920, kept.Tracks[1][^1].Tick);
+    }
+
     private static IEnumerable<Note> Kicks(Split split, Song song) =>
         PerformedNotes.Of(split, split.Units[0], split.Units[0].Chart.Voices.First(v => v.Id.Value == "kick"), song);
 

@@ -115,6 +115,8 @@ public sealed class PlanningEdgeTests
             many = Sessions.After(many, new AddUnit(SiskinMono.Chart));
         }
 
+        var named = Drums with { Banks = [.. Drums.Banks, .. Enumerable.Range(2, 40).Select(n => new Bank(new BankId($"b-u{n}"), $"Row {n}", BankKind.Analog, 2, null))] };
+        Assert.Equal("u42", Sessions.After(named, new AddUnit(SiskinMono.Chart)).Units[^1].Id.Value);
         Assert.Equal("A split has at most 16 sources.", new AddUnit(SiskinMono.Chart).Apply(many).Trouble);
     }
 

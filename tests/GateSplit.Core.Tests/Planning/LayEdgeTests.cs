@@ -1,0 +1,167 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Tests.Planning;
+
+/// <summary>Laying at its edges: what is left alone, what is set on the way, and what is said.</summary>
+public sealed class LayEdgeTests
+{
+    private static readonly UnitId U1 = new("u1");
+
+    [Fact]
+    public void A_port_that_is_taken_on_its_right_side_only_is_no_pair()
+    {
+        ChartPort[] pairs = [Port(1, Width.Stereo), Port(2, Width.Stereo)];
+        var seats = PortPlan.Of([new(Width.Mono, 1, 1), new(Width.Stereo, null, null)], pairs, new HashSet<int>(), hardPan: false);
+        Assert.Equal([(1, 1, 1), (2, 0, 1)], seats.Select(s => (s!.Port.Number, s.Side, s.Pass)));
+    }
+
+    [Fact]
+    public void What_belongs_to_a_line_that_has_its_port_already_comes_into_its_pass()
+    {
+        ChartPort[] ports = [Port(1, Width.Mono), Port(2, Width.Mono)];
+        var seats = PortPlan.Of([new(Width.Mono, 1, null, "b"), new(Width.Mono, null, null, "a"), new(Width.Mono, null, null, "b")], ports, new HashSet<int>(), hardPan: false);
+        Assert.Equal([(1, 1), (1, 2), (2, 1)], seats.Select(s => (s!.Port.Number, s.Pass)));
+    }
+
+    [Fact]
+    public void Sockets_that_suffice_need_no_word_and_pairs_that_are_missing_do()
+    {
+        string[] Reasons(Chart chart, int sockets, LayWish wish)
+        {
+            var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
+            var start = StartingSplit.Of([chart], 4, 48000);
+            var split = Sessions.After(start, new AddBank(BankKind.Analog, "Analog", sockets), new SetBank(start.Banks[0] with { Connected = false }));
+            return [.. Layer.Propose(Sessions.View(split, song), wish).Reasons.Where(r => r.Contains("socket", StringComparison.Ordinal))];
+        }
+
+        // Nine close microphones, the overheads, the room and the hall as pairs.
+        Assert.Empty(Reasons(OstlerKitRoom.Chart, 15, new LayWish()));
+        Assert.Empty(Reasons(OstlerKitRoom.Chart, 15, new LayWish(Anew: true)));
+        Assert.Equal(["15 channels of Ostler Kit Room on 14 sockets take 2 passes: the cables are moved between them."], Reasons(OstlerKitRoom.Chart, 14, new LayWish()));
+        Assert.Equal(["Ostler Kit Room come in over cables, and there are not enough sockets for 15 channels: add some at Recorder, or connect by USB."], Reasons(OstlerKitRoom.Chart, 1, new LayWish()));
+    }
+
+    [Fact]
+    public void Passes_are_told_for_the_ports_that_are_still_free()
+    {
+        var song = Song.Of(CheckPattern.Of([WickerKeys.Chart], Tempo.Default));
+        var start = StartingSplit.Of([WickerKeys.Chart], 4, 48000);
+        var first = Sessions.View(start, song).SoundingElements.First().Ref;
+        var one = Layer.Propose(Sessions.View(start, song), new LayWish { Only = [first] }).After;
+        Assert.Single(one.Tracks); // of three ports besides the main mix one is taken
+        Assert.Contains("12 lines of Wicker Keys on 2 ports take 6 passes: in each, only its own lines play.", Layer.Propose(Sessions.View(one, song), new LayWish()).Reasons);
+    }
+
+    [Fact]
+    public void Lines_are_laid_into_their_groups_whatever_was_set_before()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        var after = Layer.Propose(Sessions.View(split, song), new LayWish(Anew: true, ByGroup: true)).After;
+        var grouped = after.Units[0].Chart.Elements.Where(e => after.Units[0].Chart.Group(e.Group) is not null).Select(e => after.Units[0].Element(e.Id)).ToList();
+        Assert.NotEmpty(grouped);
+        Assert.All(grouped, e => Assert.Equal((true, (int?)null), (e.FollowsGroup, e.Port)));
+        var apart = Sessions.After(after, new SetFollowsGroup(new(U1, grouped[0].ElementId), false));
+        Assert.True(Layer.Propose(Sessions.View(apart, song), new LayWish(Anew: true, ByGroup: true)).After.Units[0].Element(grouped[0].ElementId).FollowsGroup);
+    }
+
+    [Fact]
+    public void Tracks_that_go_on_are_moved_into_the_pass_of_their_line()
+    {
+        var (split, song) = Sessions.Kit;
+        var cabled = Sessions.After(split, new AddBank(BankKind.Analog, "Analog", 8), new SetBank(split.Banks[0] with { Connected = false }));
+        var proposal = Layer.Propose(Sessions.View(cabled, song), new LayWish(Anew: true));
+        Assert.Equal(2, proposal.Passes);
+        Assert.Equal(split.Tracks.Select(t => t.Id).ToHashSet(), proposal.After.Tracks.Select(t => t.Id).ToHashSet());
+        Assert.All(proposal.Lines, l => Assert.Contains(proposal.After.Tracks, t => t.Name == l.Name && t.Pass == l.Pass && t.Input == l.Input));
+    }
+
+    [Fact]
+    public void A_pan_is_given_back_to_what_was_panned_apart_and_to_nothing_else()
+    {
+        var song = Sessions.Kit.Song;
+        var start = StartingSplit.Of([OstlerKitRoom.Chart], 4, 48000);
+        var panned = Sessions.After(start, new SetPan(Of("room"), new Pan(0.3)), new SetPan(Of("hat"), new Pan(0.4)));
+        var after = Layer.Propose(Sessions.View(panned, song), new LayWish()).After;
+        Assert.Equal((Pan.Centre, Width.Stereo), (Sessions.TrackOf(after, "Room").Pan, Sessions.TrackOf(after, "Room").Width));
+        Assert.Equal((new Pan(0.4), Width.Mono), (Sessions.TrackOf(after, "Hat").Pan, Sessions.TrackOf(after, "Hat").Width));
+    }
+
+    [Fact]
+    public void What_was_panned_hard_by_hand_is_no_pan_of_the_music_and_a_port_for_one_leaves_pans_alone()
+    {
+        var start = StartingSplit.Of([OstlerKitRoom.Chart], 4, 48000);
+        var hard = Sessions.After(start, new SetPan(Of("hat"), Pan.HardRight), new SetPan(Of("ride"), Pan.HardLeft));
+        var after = Layer.Propose(Sessions.View(hard, Sessions.Kit.Song), new LayWish()).After;
+        Assert.Equal((Pan.Centre, Pan.Centre), (Sessions.TrackOf(after, "Hat").Pan, Sessions.TrackOf(after, "Ride").Pan));
+
+        var drums = StartingSplit.Of([MudlarkNine.Chart], 4, 48000);
+        var panned = Sessions.After(drums, new SetPan(Of("kick"), new Pan(0.2)));
+        var laid = Layer.Propose(Sessions.View(panned, Sessions.Drums.Song), new LayWish()).After.Units[0];
+        Assert.Equal((new Pan(0.2), (Pan?)null), (laid.Element(new ElementId("kick")).Pan, laid.Element(new ElementId("kick")).MusicalPan));
+    }
+
+    [Fact]
+    public void Of_elements_that_share_a_voice_one_alone_cannot_be_laid()
+    {
+        var song = Song.Of(CheckPattern.Of([HeronTen.Chart], Tempo.Default));
+        var shared = HeronTen.Chart.Elements.Where(e => e.SharedVoice is not null).GroupBy(e => e.SharedVoice).First().Select(e => e.Id).ToList();
+        var lines = Layer.Propose(Sessions.View(StartingSplit.Of([HeronTen.Chart], 4, 48000), song), new LayWish { Only = [new(U1, shared[1])] }).Lines;
+        Assert.Equal(shared, Assert.Single(lines).Elements.Select(e => e.ElementId));
+    }
+
+    [Fact]
+    public void Cables_are_pulled_only_if_all_is_laid_anew()
+    {
+        var song = Sessions.Drums.Song;
+        var start = Sessions.Drums.Split;
+        var split = Sessions.After(start, new AddBank(BankKind.Analog, "Analog", 12), new SetBank(start.Banks[0] with { Connected = false }), new PlugCables(U1, 1, 2, new InputRef(new BankId("in1"), 11)));
+        InputRef mix = new(new BankId("in1"), 11);
+        Assert.Contains(Layer.Propose(Sessions.View(split, song), new LayWish()).After.Cables, c => c.Input == mix);
+        Assert.DoesNotContain(Layer.Propose(Sessions.View(split, song), new LayWish(Anew: true)).After.Cables, c => c.Input == mix);
+        Assert.Contains(Layer.Propose(Sessions.View(split, song), new LayWish(Anew: true) { Only = [Of("kick")] }).After.Cables, c => c.Input == mix);
+    }
+
+    [Fact]
+    public void A_track_that_carries_more_is_no_line_of_an_element()
+    {
+        var (split, song) = Sessions.Kit;
+        var merged = Sessions.After(split, new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t7")));
+        var proposal = Layer.Propose(Sessions.View(merged, song), new LayWish());
+        Assert.Equal(["High tom", "Mid tom"], proposal.Lines.Select(l => l.Name));
+        Assert.Equal(2, proposal.Lines.Select(l => l.Port.Number).Distinct().Count());
+    }
+
+    [Fact]
+    public void A_mix_brings_everything_home_in_one_pass_where_the_music_has_it()
+    {
+        var (split, song) = Sessions.Kit;
+        var kick = split.Units[0].Element(new ElementId("kick-in"));
+        var apart = split.With(U1, kick with { Port = 4, InMain = false, FollowsGroup = false, Pass = 2, Pan = Pan.HardLeft, MusicalPan = new Pan(0.3) });
+        var mixed = PrintPlan.For(Sessions.View(apart, song), PrintKind.Mix).Value!.Split;
+        Assert.All(mixed.Units[0].Elements, e => Assert.Equal(((int?)null, true, true, (int?)null), (e.Port, e.InMain, e.FollowsGroup, e.Pass)));
+        Assert.Equal(new Pan(0.3), mixed.Units[0].Element(kick.ElementId).Pan);
+        Assert.Equal(split.Units[0].Element(new ElementId("hat")).MusicalPan ?? split.Units[0].Element(new ElementId("hat")).Pan, mixed.Units[0].Element(new ElementId("hat")).Pan);
+        Assert.Equal(1, mixed.Passes);
+    }
+
+    [Fact]
+    public void What_records_the_outboard_already_does_not_go_through_it_again()
+    {
+        var split = Sessions.After(
+            Sessions.Drums.Split,
+            new AddBank(BankKind.Loopback, "Back", 2),
+            new AddTrack(new Track(new TrackId("t90"), "Return", Width.Stereo) { Input = new InputRef(new BankId("in1"), 1) }),
+            new SetArmed(new TrackId("t2"), false));
+        var through = PrintPlan.For(Sessions.View(split, Sessions.Drums.Song), PrintKind.Outboard).Value!.Split;
+        Assert.Equal(Sessions.Drums.Split.Tracks.Where(t => t.Id.Value != "t2").Select(t => t.Name), through.Tracks.Where(t => t.Armed).Select(t => t.Name));
+    }
+
+    private static ElementRef Of(string element) => new(U1, new ElementId(element));
+
+    private static ChartPort Port(int number, Width width) => new(number, $"Out {number}", 2 * number - 1, width, Tap.AfterFader);
+}
