@@ -18,7 +18,6 @@ public sealed class TempoMap
     /// <param name="changes">Tempos from their ticks on; before the first, 120 quarters a minute. Of several at one tick the last holds.</param>
     public TempoMap(TimeBase timeBase, IEnumerable<(Ticks Tick, Tempo Tempo)> changes)
     {
-        TimeBase = timeBase;
         if (timeBase.IsSmpte)
         {
             var dropFrame = timeBase.SmpteFormat == 29;
@@ -45,9 +44,6 @@ public sealed class TempoMap
 
         _segments = segments.ToImmutable();
     }
-
-    /// <summary>What a tick is.</summary>
-    public TimeBase TimeBase { get; }
 
     /// <summary>The tempos by the tick from which they hold, first at 0; empty for SMPTE time.</summary>
     public ImmutableArray<(Ticks Tick, Tempo Tempo)> Tempos { get; }

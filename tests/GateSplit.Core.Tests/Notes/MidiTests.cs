@@ -170,6 +170,49 @@ public sealed class MidiTests
     }
 
     [Theory]
+    [InlineData(6, 0, 0, "The MIDI file has no tracks.")]
+    [InlineData(7, 0, 0, "The MIDI file's header says it is 7 bytes long, which cannot be (byte 4).")]
+    [InlineData(5, 1, 0, "The MIDI file's header says it is 5 bytes long, which cannot be (byte 4).")]
+    [InlineData(6, 1, 0, "The MIDI file should have 1 track and ends at byte 14 after 0.")]
+    [InlineData(6, 1, 7, "The MIDI file is cut off at byte 21, in the head of a track.")]
+    [InlineData(6, 1, 11, "The MIDI file is cut off: the track at byte 14 should be 4 bytes long, and the file ends at byte 25.")]
+    [InlineData(6, 1, 12, null)]
+    public void A_file_is_read_as_far_as_its_chunks_say(int head, int tracks, int follow, string? trouble)
+    {
+        byte[] track = [.. "MTrk"u8, 0, 0, 0, 4, 0, 0xFF, 0x2F, 0];
+        var file = MidiReader.Read([.. "MThd"u8, 0, 0, 0, (byte)head, 0, 0, 0, (byte)tracks, 0, 96, .. track[..follow]]);
+        Assert.Equal(trouble, file.Ok ? null : file.Trouble);
+    }
+
+    [Theory]
+    [InlineData(0xF0, "F0-03-01-02-F7")]
+    [InlineData(0xF7, "F7-03-01-02-F7")]
+    [InlineData(0xEF, "EF-01-02")]
+    public void System_exclusive_events_say_how_long_they_are_and_channel_messages_do_not(int status, string bytes)
+    {
+        byte[] data = status < 0xF0 ? [1, 2] : [1, 2, 0xF7];
+        var file = new MidiFile(0, TimeBase.Metrical(96), [[new MidiEvent(0, (byte)status, 0, [.. data]), MidiEvent.Meta(0, MidiFile.EndOfTrack)]]);
+        Assert.Equal($"00-{bytes}-00-FF-2F-00", BitConverter.ToString(MidiWriter.Write(file)[22..]));
+        var read = MidiReader.Read(MidiWriter.Write(file)).Value!.Tracks[0][0];
+        Assert.Equal(data, read.Data);
+        Assert.Equal((0, (byte)status, (byte)0), (read.Tick, read.Status, read.MetaType));
+    }
+
+    [Theory]
+    [InlineData(0x90, 0x7F, 0x7F, true)]
+    [InlineData(0x90, 0x80, 0x7F, false)]
+    [InlineData(0x90, 0x7F, 0x80, false)]
+    [InlineData(0xC0, 0x7F, null, true)]
+    [InlineData(0xC0, 0x80, null, false)]
+    public void A_byte_of_data_has_seven_bits(int status, int first, int? second, bool read)
+    {
+        byte[] body = [0, (byte)status, (byte)first, .. second is { } last ? new[] { (byte)last } : [], 0, 0xFF, 0x2F, 0];
+        var file = MidiReader.Read([.. "MThd"u8, 0, 0, 0, 6, 0, 0, 0, 1, 0, 96, .. "MTrk"u8, 0, 0, 0, (byte)body.Length, .. body]);
+        Assert.Equal(read, file.Ok);
+        Assert.Equal(read ? 2 : null, file.Value?.Tracks[0].Length);
+    }
+
+    [Theory]
     [InlineData(0x7F, "7F")]
     [InlineData(0x80, "81-00")]
     [InlineData(0x3FFF, "FF-7F")]

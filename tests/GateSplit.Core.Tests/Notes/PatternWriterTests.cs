@@ -31,6 +31,27 @@ public sealed class PatternWriterTests
     }
 
     [Fact]
+    public void Hits_are_loud_by_their_sign_and_waver_by_a_known_row_of_numbers()
+    {
+        // 88, 88, 116 and 38, and what Marsaglia's xorshift (13, 17, 5) from 9E3779B9 gives modulo 13, less 6: -1, 0, 2, 1.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        writer.Hits(10, 36, 0, "xxXg");
+        Assert.Equal([87, 88, 118, 39], Song.Of(writer.ToFile("four", 1)).Notes.Select(n => n.Velocity));
+    }
+
+    [Fact]
+    public void A_held_note_begins_and_ends_at_the_nearest_tick_and_is_let_go_without_a_velocity()
+    {
+        // Two thirds of a quarter of 100 ticks are 66.67, a sixth 16.67, and what is shorter than a tick lasts one.
+        var writer = new PatternWriter(100, Tempo.Default, Metre.Common);
+        writer.Hold(1, 40, 90, 2 / 3.0, 1 / 6.0);
+        writer.Hold(1, 41, 90, 2, 0.001);
+        var file = writer.ToFile("held", 1);
+        Assert.Equal([new Note(1, 40, 90, 67, 84), new Note(1, 41, 90, 200, 201)], Song.Of(file).Notes);
+        Assert.Equal([40, 0], file.Tracks[1].First(e => e.IsNoteOff).Data);
+    }
+
+    [Fact]
     public void The_same_steps_give_the_same_file()
     {
         byte[] Write()
