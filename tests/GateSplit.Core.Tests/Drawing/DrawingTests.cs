@@ -49,6 +49,33 @@ public sealed class DrawingTests
     }
 
     [Fact]
+    public void A_folded_group_has_the_family_of_its_first_element_and_counts_its_ports_upward()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        var chart = split.Units[0].Chart;
+        var mixed = chart with { Elements = [.. chart.Elements.Select(e => e.Id.Value == "a1" ? e with { Family = Family.Bass } : e)] };
+        var turned = Sessions.After(split with { Units = [split.Units[0] with { Chart = mixed }] }, new AssignPort(new(new UnitId("u1"), new ElementId("a2")), 3), new AssignPort(new(new UnitId("u1"), new ElementId("a3")), 2));
+        var fold = Assert.Single(SplitDrawing.Of(Sessions.View(turned, song), new DrawingWish { Folded = ["u1/Group A"] }).Folds);
+        Assert.Equal((Family.Bass, "1-12"), (fold.Family, fold.Ports));
+    }
+
+    [Theory]
+    [InlineData(16, 8)]
+    [InlineData(17, 9)]
+    [InlineData(18, 9)]
+    [InlineData(19, 10)]
+    public void A_track_to_which_nothing_leads_stands_at_the_port_of_its_input(int input, int port)
+    {
+        // The ride has left port 9, whose pair arrives on 17 and 18.
+        var (split, song) = Sessions.Kit;
+        var ride = new ElementRef(new UnitId("u1"), new ElementId("ride"));
+        var moved = Sessions.After(split, new AssignPort(ride, null), new SetInMain(ride, false), new AssignPort(new(new UnitId("u1"), new ElementId("tom3")), 1), new AssignPort(new(new UnitId("u1"), new ElementId("overheads")), 1), new SetTrackInput(new TrackId("t9"), new InputRef(new BankId("b-u1"), input)));
+        var rail = SplitDrawing.Of(Sessions.View(moved, song), new DrawingWish()).Rails.Single(r => r.Points[0].X == SplitDrawing.InputEndX && r.Places.Contains(new Place("track:t9")));
+        Assert.Contains(new Place($"port:u1/{port}"), rail.Places);
+        Assert.Single(rail.Places, p => p.Key.StartsWith("port:", StringComparison.Ordinal));
+    }
+
+    [Fact]
     public void One_pass_is_drawn_with_its_own_lines_only()
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
