@@ -180,8 +180,6 @@ internal sealed class DrawingRails
 
         var corner = Math.Min(Corner, Math.Abs(fall) / 2);
         var step = Math.Sign(fall) * corner;
-        return Math.Abs(fall) <= 2 * Corner
-            ? [from, new Point(turn - corner, from.Y), new Point(turn + corner, to.Y), to]
-            : [from, new Point(turn - corner, from.Y), new Point(turn, from.Y + step), new Point(turn, to.Y - step), new Point(turn + corner, to.Y), to];
+        return [from, new Point(turn - corner, from.Y), new Point(turn, from.Y + step), new Point(turn, to.Y - step), new Point(turn + corner, to.Y), to];
     }
 }

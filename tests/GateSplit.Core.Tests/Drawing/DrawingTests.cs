@@ -34,6 +34,44 @@ public sealed class DrawingTests
     }
 
     [Fact]
+    public void A_rail_between_two_columns_never_turns_back_on_its_way()
+    {
+        var split = Sessions.After(Sessions.Fog.Split, new MoveTrack(Sessions.Fog.Split.Tracks[0].Id, 5), new MoveTrack(Sessions.Fog.Split.Tracks[^1].Id, -4));
+        var rails = SplitDrawing.Of(Sessions.View(split, Sessions.Fog.Song), new DrawingWish(WithSilent: true)).Rails.Where(r => r.Points[0].X < r.Points[^1].X).ToList();
+        Assert.Contains(rails, r => r.Points[^1].Y - r.Points[0].Y > 14);
+        Assert.Contains(rails, r => r.Points[^1].Y - r.Points[0].Y < -14);
+        foreach (var (points, way) in rails.Select(r => (r.Points, Math.Sign(r.Points[^1].Y - r.Points[0].Y))))
+        {
+            Assert.All(points.Zip(points.Skip(1)), p => Assert.True(p.First.X <= p.Second.X && (p.Second.Y - p.First.Y) * way >= 0, string.Join(' ', points)));
+        }
+    }
+
+    [Fact]
+    public void Rails_turn_at_equal_distances_in_the_middle_of_their_column()
+    {
+        // Five of the twelve change rows between the columns: at a tenth, three tenths and so on of what two margins of 21 leave.
+        ElementRef Of(string id) => new(new UnitId("u1"), new ElementId(id));
+        var split = Sessions.After(Sessions.Kit.Split, new AssignPort(Of("tom1"), 7), new AssignPort(Of("tom2"), 8), new AssignPort(Of("tom3"), 6));
+        var turns = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish()).Rails
+            .Where(r => r.Points[0].X == SplitDrawing.ElementX && r.Points.Length > 2).Select(r => r.Points[2].X).Order();
+        var (left, width) = (SplitDrawing.ElementX + 21, SplitDrawing.GateX - SplitDrawing.ElementX - 42);
+        Assert.Equal([left + 0.1 * width, left + 0.3 * width, left + 0.5 * width, left + 0.7 * width, left + 0.9 * width], turns, (a, b) => Math.Abs(a - b) < 1e-9);
+    }
+
+    [Theory]
+    [InlineData(2, new[] { "tom1", "tom2" })]
+    [InlineData(3, new string[0])]
+    public void A_track_of_two_is_on_the_line_of_both_and_one_of_more_is_a_mix(int elements, string[] drawn)
+    {
+        ElementRef Of(string id) => new(new UnitId("u1"), new ElementId(id));
+        Edit[] merge = [new AssignPort(Of("tom2"), 6), new AssignPort(Of("tom3"), 6)];
+        var split = Sessions.After(Sessions.Kit.Split, merge[..(elements - 1)]);
+        var drawing = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish { Only = [new Place("track:t6")] });
+        Assert.Equal(drawn, drawing.Elements.Select(e => e.Ref.ElementId.Value));
+        Assert.Equal(["t6"], drawing.Tracks.Select(t => t.Track.Id.Value));
+    }
+
+    [Fact]
     public void A_folded_group_is_one_row_and_takes_its_ports_and_tracks_with_it()
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
