@@ -69,6 +69,44 @@ public sealed class DrawingTests
         var drawing = SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish { Only = [new Place("track:t6")] });
         Assert.Equal(drawn, drawing.Elements.Select(e => e.Ref.ElementId.Value));
         Assert.Equal(["t6"], drawing.Tracks.Select(t => t.Track.Id.Value));
+        Assert.Equal([6], drawing.Ports.Select(p => p.Number));
+    }
+
+    [Fact]
+    public void Folds_stand_a_row_apart_below_all_that_is_shown_and_hide_the_ports_of_theirs_alone()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        var view = Sessions.View(split, song).InPass(1);
+        var plain = SplitDrawing.Of(view, new DrawingWish { Pass = 1 });
+        var fourth = SplitDrawing.Of(Sessions.View(split, song).InPass(4), new DrawingWish { Pass = 4 });
+        Assert.All([plain, fourth], d => Assert.Equal(split.Units[0].Chart.Ports.Select(p => p.Number), d.Ports.Select(p => p.Number)));
+        Assert.Equal((20, 12), (plain.Ports.Count(p => p.Used), fourth.Ports.Count(p => p.Used)));
+        var folded = SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A"] });
+        Assert.Equal(Enumerable.Range(13, 8), folded.Ports.Select(p => p.Number));
+        Assert.Equal([3], SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A"], Only = [Place.OfPort(new UnitId("u1"), 3)] }).Ports.Select(p => p.Number)); // it was asked for
+        var all = SplitDrawing.Of(Sessions.View(split, song), new DrawingWish { Folded = ["u1/Group A", "u1/Group B"] });
+        Assert.Equal(["Group A", "Group B"], all.Folds.Select(f => f.Name));
+        foreach (var drawing in new[] { folded, all })
+        {
+            var last = drawing.Elements.Select(e => e.At.Y).Concat(drawing.Ports.Select(p => p.At.Y)).Max();
+            Assert.Equal(drawing.Folds.Select((_, i) => last + (i + 1) * SplitDrawing.Row), drawing.Folds.Select(f => f.At.Y));
+        }
+    }
+
+    [Fact]
+    public void An_element_stands_as_far_down_as_its_port_and_the_next_ones_below_it()
+    {
+        var kickOut = new ElementRef(new UnitId("u1"), new ElementId("kick-out"));
+        var drawing = SplitDrawing.Of(Sessions.View(Sessions.After(Sessions.Kit.Split, new AssignPort(kickOut, 8)), Sessions.Kit.Song), new DrawingWish());
+        var rows = drawing.Elements.Select(e => (e.At.Y - drawing.Ports[0].At.Y) / SplitDrawing.Row);
+        Assert.Equal([0, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17], rows);
+
+        // What is in the main mix only stands in front, as the microphone in the kick does.
+        var hall = kickOut with { ElementId = new ElementId("hall") };
+        var mixed = SplitDrawing.Of(Sessions.View(Sessions.After(Sessions.Kit.Split, new AssignPort(hall, null)), Sessions.Kit.Song), new DrawingWish());
+        Assert.Equal(["kick-in", "hall", "kick-out"], mixed.Elements.Select(e => e.Ref.ElementId.Value).Take(3));
+        var asked = SplitDrawing.Of(Sessions.View(Sessions.After(Sessions.Kit.Split, new AssignPort(hall, 1)), Sessions.Kit.Song), new DrawingWish());
+        Assert.Equal("hall", asked.Elements[^1].Ref.ElementId.Value); // it was given that port as any other
     }
 
     [Fact]
