@@ -84,6 +84,8 @@ public sealed class DrawingTests
         var folded = SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A"] });
         Assert.Equal(Enumerable.Range(13, 8), folded.Ports.Select(p => p.Number));
         Assert.Equal([3], SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A"], Only = [Place.OfPort(new UnitId("u1"), 3)] }).Ports.Select(p => p.Number)); // it was asked for
+        var nothingElse = SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A", "u1/Group B"] });
+        Assert.Equal((1, 2, 0, 0), (nothingElse.Units.Length, nothingElse.Folds.Length, nothingElse.Elements.Length, nothingElse.Ports.Length));
         var all = SplitDrawing.Of(Sessions.View(split, song), new DrawingWish { Folded = ["u1/Group A", "u1/Group B"] });
         Assert.Equal(["Group A", "Group B"], all.Folds.Select(f => f.Name));
         foreach (var drawing in new[] { folded, all })
@@ -105,7 +107,7 @@ public sealed class DrawingTests
         var hall = kickOut with { ElementId = new ElementId("hall") };
         var mixed = SplitDrawing.Of(Sessions.View(Sessions.After(Sessions.Kit.Split, new AssignPort(hall, null)), Sessions.Kit.Song), new DrawingWish());
         Assert.Equal(["kick-in", "hall", "kick-out"], mixed.Elements.Select(e => e.Ref.ElementId.Value).Take(3));
-        var asked = SplitDrawing.Of(Sessions.View(Sessions.After(Sessions.Kit.Split, new AssignPort(hall, 1)), Sessions.Kit.Song), new DrawingWish());
+        var asked = SplitDrawing.Of(Sessions.View(Sessions.Kit.Split.With(hall.UnitId, Sessions.Kit.Split.Units[0].Element(hall.ElementId) with { Port = 1 }), Sessions.Kit.Song), new DrawingWish());
         Assert.Equal("hall", asked.Elements[^1].Ref.ElementId.Value); // it was given that port as any other
     }
 
