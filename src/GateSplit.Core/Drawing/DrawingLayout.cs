@@ -101,7 +101,7 @@ internal sealed class DrawingLayout
         // What leaves by the main mix only stands level with it, where its rail crosses no other.
         var main = unit.Chart.MainPort.Number;
         var y = first - SplitDrawing.Row;
-        foreach (var (element, _, chart, set) in shown.OrderBy(e => rows.ContainsKey(main) && e.Set.Port is null && unit.PortOf(e.Set)?.Number == main ? 0 : 1))
+        foreach (var (element, _, chart, set) in shown.OrderByDescending(e => rows.ContainsKey(main) && e.Set.Port is null && unit.PortOf(e.Set)?.Number == main))
         {
             var port = unit.PortOf(set)?.Number;
             y = Math.Max(y + SplitDrawing.Row, port is { } number && set.Port is not null ? rows.GetValueOrDefault(number, first) : first);

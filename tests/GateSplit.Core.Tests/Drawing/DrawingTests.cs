@@ -112,6 +112,33 @@ public sealed class DrawingTests
     }
 
     [Fact]
+    public void A_rail_leaves_a_port_that_carries_something_and_is_open_and_no_other()
+    {
+        int[] Leaving(Split split, (Split Split, Core.Notes.Song Song) session) =>
+        [
+            .. SplitDrawing.Of(Sessions.View(split, session.Song), new DrawingWish()).Rails
+                .Where(r => r.Points[0].X == SplitDrawing.GateX).Select(r => int.Parse(r.Places.Single().Key.Split('/')[1])),
+        ];
+        var ride = new ElementRef(new UnitId("u1"), new ElementId("ride"));
+        Assert.Equal([1, 2, 3, 4, 5, 6, 7, 8, 10, 11, 12], Leaving(Sessions.After(Sessions.Kit.Split, new AssignPort(ride, null), new SetInMain(ride, false)), Sessions.Kit));
+
+        // Set to its mix only, the drum machine has its other ports closed.
+        Assert.Equal([1], Leaving(Sessions.After(Sessions.Drums.Split, new SetMode(new UnitId("u1"), new ModeId("mix"))), Sessions.Drums));
+    }
+
+    [Fact]
+    public void A_fold_takes_a_track_with_it_only_if_all_on_it_is_folded()
+    {
+        var hat = new ElementRef(new UnitId("u1"), new ElementId("hat"));
+        DrawnFold Toms(Split split) => SplitDrawing.Of(Sessions.View(split, Sessions.Kit.Song), new DrawingWish { Folded = ["u1/Toms"] }).Folds.Single();
+        Assert.Equal((3, 3, "6-8"), (Toms(Sessions.Kit.Split).Elements, Toms(Sessions.Kit.Split).Tracks, Toms(Sessions.Kit.Split).Ports));
+        var shared = Toms(Sessions.After(Sessions.Kit.Split, new AssignPort(hat, 6)));
+        Assert.Equal((3, 2, "6-8"), (shared.Elements, shared.Tracks, shared.Ports));
+        Assert.DoesNotContain(new Place("track:t6"), shared.Places);
+        Assert.DoesNotContain(Place.OfPort(hat.UnitId, 6), shared.Places);
+    }
+
+    [Fact]
     public void A_folded_group_is_one_row_and_takes_its_ports_and_tracks_with_it()
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
