@@ -138,6 +138,7 @@ public sealed class HandoffTests
     [InlineData("track,channels\nA/b,1\nA-b,2", "twice")]
     [InlineData("track,channels\n\nKick,1\nSnare,1-2-3", "Line 4 of the lines file gives Snare the channels \"1-2-3\"")]
     [InlineData("track,channels\nKick", "gives Kick the channels \"\"")]
+    [InlineData("track,channels\nKick,1\nSnare,2\nkick,3\nSnare,4", "names Kick twice")]
     [InlineData("track,channels\nKick,-3", "Line 2")]
     [InlineData("track,channels\nKick,3-", "Line 2")]
     [InlineData("track,channels\nKick,1-257", "Line 2")]
@@ -174,6 +175,19 @@ public sealed class HandoffTests
     {
         var file = System.Text.Json.Nodes.JsonNode.Parse(SessionFile.Of("Fog", MidiWriter.Write(FogSignal.Session.Song), FogSignal.Session.Split).ToJson())!;
         file[part] = System.Text.Json.Nodes.JsonNode.Parse(value);
+        Assert.Contains(words, SessionFile.Read(System.Text.Encoding.UTF8.GetBytes(file.ToJsonString())).Trouble);
+    }
+
+    [Theory]
+    [InlineData("version", "version 0 of the format")]
+    [InlineData("name", "name: a session needs a name")]
+    [InlineData("song", "song: This is not a MIDI file")]
+    [InlineData("split", "split: there is no split.")]
+    [InlineData("format", "This is not an exported session.")]
+    public void A_session_that_lacks_a_part_is_told(string part, string words)
+    {
+        var file = System.Text.Json.Nodes.JsonNode.Parse(SessionFile.Of("Fog", MidiWriter.Write(FogSignal.Session.Song), FogSignal.Session.Split).ToJson())!.AsObject();
+        Assert.True(file.Remove(part));
         Assert.Contains(words, SessionFile.Read(System.Text.Encoding.UTF8.GetBytes(file.ToJsonString())).Trouble);
     }
 
