@@ -32,21 +32,35 @@ public static class Layer
 
         PlugIn(split, wish, lines, reasons);
 
-        var edits = ImmutableArray.CreateBuilder<Edit>();
-        var after = split;
-        foreach (var edit in LayEdits.Of(view, lines.ToImmutable(), wish))
+        // The rules look once at what all edits make of the split; only if that does not fit, at each of them.
+        var wanted = LayEdits.Of(view, lines.ToImmutable(), wish).ToList();
+        var (edits, after) = Made(split, wanted, (edit, before) => edit.Change(before));
+        if (SplitRules.FirstMisfit(after, split) is not null)
         {
-            var result = edit.Apply(after);
+            (edits, after) = Made(split, wanted, (edit, before) => edit.Apply(before));
+        }
+
+        return new Proposal(lines.ToImmutable(), reasons.ToImmutable(), SplitJson.Same(Bare(after), Bare(split)) ? null : new Several("Lay the lines", edits), after);
+    }
+
+    /// <summary>A split without what laying never changes and what is by far its longest part: what its charts say of their elements and voices.</summary>
+    private static Split Bare(Split split) => split with { Units = [.. split.Units.Select(u => u with { Chart = u.Chart with { Elements = [], Voices = [] } })] };
+
+    /// <summary>The edits that can be made, one after the other, and what they make of a split.</summary>
+    private static (ImmutableArray<Edit> Edits, Split After) Made(Split split, List<Edit> wanted, Func<Edit, Split, Result<Split>> make)
+    {
+        var edits = ImmutableArray.CreateBuilder<Edit>();
+        foreach (var edit in wanted)
+        {
+            var result = make(edit, split);
             if (result.Ok)
             {
-                after = result.Value;
+                split = result.Value;
                 edits.Add(edit);
             }
         }
 
-        var changes = SplitJson.Write(after) != SplitJson.Write(split);
-        return new Proposal(
-            lines.ToImmutable(), reasons.ToImmutable(), changes ? new Several("Lay the lines", edits.ToImmutable()) : null, after);
+        return (edits.ToImmutable(), split);
     }
 
     /// <summary>Lines of sources that come in over cables get sockets, and passes if there are too few.</summary>

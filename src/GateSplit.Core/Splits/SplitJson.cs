@@ -22,6 +22,10 @@ public static class SplitJson
     /// <summary>Writes it.</summary>
     public static string Write(Split split) => JsonSerializer.Serialize(split, Options);
 
+    /// <summary>True if two are the same in everything that is kept.</summary>
+    public static bool Same(Split one, Split other) => ReferenceEquals(one, other)
+        || JsonSerializer.SerializeToUtf8Bytes(one, Options).AsSpan().SequenceEqual(JsonSerializer.SerializeToUtf8Bytes(other, Options));
+
     /// <summary>Reads it.</summary>
     /// <exception cref="JsonException">It is not a split.</exception>
     public static Split Read(string json) => JsonSerializer.Deserialize<Split>(json, Options)

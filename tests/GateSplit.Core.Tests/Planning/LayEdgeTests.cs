@@ -127,6 +127,19 @@ public sealed class LayEdgeTests
     }
 
     [Fact]
+    public void Where_not_all_fits_what_fits_is_laid()
+    {
+        // Two more cables are taken, and fifteen are wanted.
+        var start = StartingSplit.Of([OstlerKitRoom.Chart], 4, 48000);
+        var cabled = Sessions.After(start, new AddBank(BankKind.Loopback, "Back", 16), new AddBank(BankKind.Analog, "Analog", 15), new SetBank(start.Banks[0] with { Connected = false }));
+        var cables = from pass in Enumerable.Range(1, SplitRules.MostPasses) from channel in Enumerable.Range(1, 24) from input in Enumerable.Range(1, 16) select new Cable(U1, channel, new InputRef(new BankId("in1"), input), pass);
+        var full = cabled with { Cables = [.. cables.Take(SplitRules.MostCables - 2)] };
+        var after = Layer.Propose(Sessions.View(full, Sessions.Kit.Song), new LayWish()).After;
+        Assert.Null(SplitRules.Trouble(after));
+        Assert.Equal((SplitRules.MostCables, 12), (after.Cables.Length, after.Tracks.Length));
+    }
+
+    [Fact]
     public void A_track_that_carries_more_is_no_line_of_an_element()
     {
         var (split, song) = Sessions.Kit;
