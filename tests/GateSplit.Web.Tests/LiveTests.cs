@@ -21,7 +21,7 @@ public sealed class LiveTests
         await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
         using var listener = await Listener.Open(app, $"/sessions/2/live?ear={Uri.EscapeDataString(Bass)}&bar=3&click=Off");
-        var room = new LiveRig(FogSignal.Session.Split, Song.Of(FogSignal.Session.Song), Ear.Parse(Bass), startBar: 3);
+        var rig = new LiveRig(FogSignal.Session.Split, Song.Of(FogSignal.Session.Song), Ear.Parse(Bass), startBar: 3);
 
         // Nothing was played yet, so it waits after a fifth of a second.
         await listener.HearUntil(l => l.Heard.Count > LiveListen.AheadSeconds * Rate);
@@ -29,14 +29,14 @@ public sealed class LiveTests
         Assert.Equal(3, listener.Bars[0], 0.0001);
         Assert.False(await listener.HearsMore(TimeSpan.FromMilliseconds(400)));
 
-        // What was played makes room for as much again, and it is the bass from its first note on.
+        // What was played makes rig for as much again, and it is the bass from its first note on.
         await listener.PlayUntil(l => l.Heard.Count > 2 * Rate);
-        var expected = Render(room, 30 * Rate);
+        var expected = Render(rig, 30 * Rate);
         Assert.True(expected[..Rate].Max() > 0.01);
         AssertEqual(expected[..listener.Heard.Count], [.. listener.Heard]);
 
         // An edit from any page is heard, and all that comes behind it is as the split is now. It takes a while, in which
-        // a second of sound takes a second, as in a room: played as fast as it comes, the song could be over before.
+        // a second of sound takes a second, as in a rig: played as fast as it comes, the song could be over before.
         var before = listener.Heard.Count;
         await visitor.Get("/sessions/2/split?line=element%3Au2%2Fbass");
         await visitor.Send("form:has(#ins-fader)", new Dictionary<string, string> { ["value"] = "-20" });
@@ -97,13 +97,13 @@ public sealed class LiveTests
         Assert.Empty(listener.Heard);
     }
 
-    private static float[] Render(LiveRig room, int frames)
+    private static float[] Render(LiveRig rig, int frames)
     {
         var samples = new List<float>();
         float[] left = new float[LiveRig.BlockFrames], right = new float[LiveRig.BlockFrames];
         while (samples.Count < frames)
         {
-            samples.AddRange(left[..room.Render(left, right).Frames]);
+            samples.AddRange(left[..rig.Render(left, right).Frames]);
         }
 
         return [.. samples];

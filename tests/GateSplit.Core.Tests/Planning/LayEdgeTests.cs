@@ -106,6 +106,49 @@ public sealed class LayEdgeTests
     }
 
     [Fact]
+    public void A_pan_that_somebody_set_on_a_track_stays_when_its_line_is_laid_again()
+    {
+        var (split, song) = Sessions.Kit;
+        var bare = split with { Tracks = [.. split.Tracks.Select(t => t with { Pan = Pan.Centre })], Units = [split.Units[0] with { Elements = [.. split.Units[0].Elements.Select(e => e.ElementId.Value is "hat" or "ride" ? e with { Pan = Pan.HardLeft, MusicalPan = new Pan(0.3) } : e)] }] };
+        var set = Sessions.After(bare, new SetTrackPan(Sessions.TrackOf(split, "Ride").Id, new Pan(-0.7)));
+        var after = Layer.Propose(Sessions.View(set, song), new LayWish(Anew: true)).After;
+        Assert.Equal((new Pan(0.3), new Pan(-0.7)), (Sessions.TrackOf(after, "Hat").Pan, Sessions.TrackOf(after, "Ride").Pan));
+    }
+
+    [Theory]
+    [InlineData(PrintKind.Mix)]
+    [InlineData(PrintKind.Effects)]
+    [InlineData(PrintKind.Stems)]
+    [InlineData(PrintKind.Outboard)]
+    public void Tracks_of_a_print_have_ids_of_its_kind_alone(PrintKind kind)
+    {
+        var split = Sessions.After(Sessions.Kit.Split, new AddBank(BankKind.Loopback, "Back", 2), new AddTrackGroup("All", true), new PutInGroup(new TrackId("t1"), new TrackGroupId("g1")));
+        var made = PrintPlan.For(Sessions.View(split, Sessions.Kit.Song), kind).Value!.Split.Tracks.Where(t => split.Track(t.Id) is null).ToList();
+        Assert.NotEmpty(made);
+        Assert.All(made, t => Assert.Equal((int)kind, t.Id.Number / 10_000_000));
+        Assert.Equal(made.Count, made.Select(t => t.Id).Distinct().Count());
+        Assert.True((int)kind > 0);
+    }
+
+    [Fact]
+    public void Sockets_with_a_cable_that_stays_or_that_are_off_are_left_alone()
+    {
+        var start = StartingSplit.Of([OstlerKitRoom.Chart], 4, 48000);
+        var analog = new BankId("in1");
+        var split = Sessions.After(
+            start,
+            new AddUnit(SiskinMono.Chart),
+            new AddBank(BankKind.Analog, "Analog", 20),
+            new SetBank(start.Banks[0] with { Connected = false }),
+            new PlugCables(new UnitId("u2"), 1, 1, new InputRef(analog, 1)),
+            new SwitchInputs(analog, 3, 3, false));
+        var used = Layer.Propose(Sessions.View(split, Sessions.Kit.Song), new LayWish()).Lines.Where(l => l.UnitId == U1).SelectMany(l => Enumerable.Range(l.Input!.Channel, (int)l.Width)).ToList();
+        Assert.Equal(15, used.Distinct().Count());
+        Assert.DoesNotContain(1, used);
+        Assert.DoesNotContain(3, used);
+    }
+
+    [Fact]
     public void Of_elements_that_share_a_voice_one_alone_cannot_be_laid()
     {
         var song = Song.Of(CheckPattern.Of([HeronTen.Chart], Tempo.Default));

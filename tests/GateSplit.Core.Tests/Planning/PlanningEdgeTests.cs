@@ -45,6 +45,11 @@ public sealed class PlanningEdgeTests
         Assert.Equal("Ostler Kit Room has too few ports from 12 on for 2 tracks.", Bulk.CountPorts(view, Two, 12).Trouble);
         Assert.Equal("Choose tracks that each carry something, all from one source.", Bulk.CountPorts(view, [], 1).Trouble);
 
+        var unfed = Sessions.After(Kit, new SetTrackInput(new TrackId("t1"), null));
+        Assert.Equal("Choose tracks that each carry something, all from one source.", Bulk.CountPorts(Sessions.View(unfed, Sessions.Kit.Song), Two, 1).Trouble);
+        var two = Sessions.After(Kit, new AddUnit(SiskinMono.Chart), new AddTrack(new Track(new TrackId("t90"), "Lead", Width.Mono) { Input = new InputRef(new BankId("b-u2"), 1) }), new SetSounds(new(new UnitId("u2"), SiskinMono.Chart.Elements[0].Id), true));
+        Assert.Equal("Choose tracks that each carry something, all from one source.", Bulk.CountPorts(Sessions.View(two, Sessions.Kit.Song), [new TrackId("t1"), new TrackId("t90")], 1).Trouble);
+
         // On a source of mono ports a stereo track finds none.
         var drums = Sessions.Drums;
         var wide = drums.Split.With(drums.Split.Tracks[0] with { Width = Width.Stereo });

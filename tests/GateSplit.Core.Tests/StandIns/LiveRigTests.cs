@@ -39,13 +39,13 @@ public sealed class LiveRigTests : IDisposable
     }
 
     [Fact]
-    public void Setting_the_room_up_again_while_it_plays_is_not_heard()
+    public void Setting_the_rig_up_again_while_it_plays_is_not_heard()
     {
         var (split, song) = Session();
-        var room = new LiveRig(split, song, Line);
-        var heard = Listen(room, 60_000);
-        room.Take(room.Prepare(split, Line, room.Position - 5_000));
-        Equal(Print(split, song)[..150_000], [.. heard, .. Listen(room, 90_000)]);
+        var rig = new LiveRig(split, song, Line);
+        var heard = Listen(rig, 60_000);
+        rig.Take(rig.Prepare(split, Line, rig.Position - 5_000));
+        Equal(Print(split, song)[..150_000], [.. heard, .. Listen(rig, 90_000)]);
     }
 
     [Fact]
@@ -53,11 +53,11 @@ public sealed class LiveRigTests : IDisposable
     {
         var (split, song) = Session();
         var printed = Print(split, song);
-        var room = new LiveRig(split, song, Line);
-        var before = Listen(room, 50_000);
+        var rig = new LiveRig(split, song, Line);
+        var before = Listen(rig, 50_000);
         var at = before.Length;
-        room.Take(room.Prepare(Sessions.After(split, new SetFader(Keys, new Decibels(-6))), Line, room.Position));
-        var after = Listen(room, 50_000);
+        rig.Take(rig.Prepare(Sessions.After(split, new SetFader(Keys, new Decibels(-6))), Line, rig.Position));
+        var after = Listen(rig, 50_000);
         Equal(printed[..at], before);
         var ratio = (float)Math.Pow(10, -6 / 20.0);
         Equal([.. printed[(at + LiveRig.BlockFrames)..100_000].Select(s => s * ratio)], after[LiveRig.BlockFrames..(100_000 - at)]);
@@ -68,9 +68,9 @@ public sealed class LiveRigTests : IDisposable
     {
         var (split, song) = Session();
         var counted = Sessions.After(split, new SetPass(split.Pass with { CountInBars = 2 }));
-        var room = new LiveRig(counted, song, Line, startBar: 3, click: ClickMode.CountIn);
-        Assert.Equal(0, room.Position); // two bars before the third
-        var heard = Listen(room, 3 * BarFrames);
+        var rig = new LiveRig(counted, song, Line, startBar: 3, click: ClickMode.CountIn);
+        Assert.Equal(0, rig.Position); // two bars before the third
+        var heard = Listen(rig, 3 * BarFrames);
         for (var beat = 0; beat < 8; beat++)
         {
             var at = beat * Rate / 2;
@@ -98,29 +98,29 @@ public sealed class LiveRigTests : IDisposable
     {
         var (split, song) = Session();
         var printed = Print(split, song);
-        var room = new LiveRig(split, song, Line);
-        Assert.False(room.Move(Keys, RideControl.Level, 0));
-        room.Take(room.Prepare(split, Line, room.Position));
-        Listen(room, 20_000);
-        Assert.True(room.Move(Keys, RideControl.Level, -20));
-        Listen(room, LiveRig.BlockFrames * 2); // the hand needs 20 ms
-        var from = (int)room.Position.Count;
-        Equal([.. printed[from..(from + 30_000)].Select(s => s * 0.1f)], Listen(room, 30_000)[..30_000]);
-        room.LetGo();
-        room.Take(room.Prepare(split, Line, room.Position));
-        Listen(room, LiveRig.BlockFrames * 2);
-        from = (int)room.Position.Count;
-        Equal(printed[from..(from + 30_000)], Listen(room, 30_000)[..30_000]);
+        var rig = new LiveRig(split, song, Line);
+        Assert.False(rig.Move(Keys, RideControl.Level, 0));
+        rig.Take(rig.Prepare(split, Line, rig.Position));
+        Listen(rig, 20_000);
+        Assert.True(rig.Move(Keys, RideControl.Level, -20));
+        Listen(rig, LiveRig.BlockFrames * 2); // the hand needs 20 ms
+        var from = (int)rig.Position.Count;
+        Equal([.. printed[from..(from + 30_000)].Select(s => s * 0.1f)], Listen(rig, 30_000)[..30_000]);
+        rig.LetGo();
+        rig.Take(rig.Prepare(split, Line, rig.Position));
+        Listen(rig, LiveRig.BlockFrames * 2);
+        from = (int)rig.Position.Count;
+        Equal(printed[from..(from + 30_000)], Listen(rig, 30_000)[..30_000]);
     }
 
     [Fact]
     public void Bars_go_round_and_round()
     {
         var (split, song) = Session();
-        var room = new LiveRig(split, song, Line) { Round = (2, 2) };
-        var heard = Listen(room, 3 * BarFrames);
+        var rig = new LiveRig(split, song, Line) { Round = (2, 2) };
+        var heard = Listen(rig, 3 * BarFrames);
         var second = Print(split, song)[BarFrames..(2 * BarFrames)];
-        Assert.False(room.HasEnded);
+        Assert.False(rig.HasEnded);
 
         // It goes straight from the first bar into the second, and then round: behind the passing over it is the same again.
         Equal(second[^20_000..], heard[(2 * BarFrames - 20_000)..(2 * BarFrames)]);
@@ -142,23 +142,23 @@ public sealed class LiveRigTests : IDisposable
     public void It_ends_where_the_pass_ends_and_tells_the_bar()
     {
         var (split, song) = Session();
-        var room = new LiveRig(split, song, Line);
-        Listen(room, 4 * BarFrames + Rate / 2);
-        Assert.True(room.HasEnded);
-        Assert.Equal(4 * BarFrames + Rate / 2, room.EndFrame);
-        Assert.Equal(2.25, room.BarAt(BarFrames + BarFrames / 4), 0.0001);
+        var rig = new LiveRig(split, song, Line);
+        Listen(rig, 4 * BarFrames + Rate / 2);
+        Assert.True(rig.HasEnded);
+        Assert.Equal(4 * BarFrames + Rate / 2, rig.EndFrame);
+        Assert.Equal(2.25, rig.BarAt(BarFrames + BarFrames / 4), 0.0001);
     }
 
     private static Ear Line => Ear.Parse("lines t1");
 
     /// <summary>The left side of what comes next, at least so many frames of it.</summary>
-    private static float[] Listen(LiveRig room, int frames)
+    private static float[] Listen(LiveRig rig, int frames)
     {
         var heard = new List<float>();
         float[] left = new float[LiveRig.BlockFrames], right = new float[LiveRig.BlockFrames];
         while (heard.Count < frames)
         {
-            var (_, count) = room.Render(left, right);
+            var (_, count) = rig.Render(left, right);
             heard.AddRange(left[..count]);
         }
 
