@@ -212,9 +212,19 @@ public sealed class LayEdgeTests
             Sessions.Drums.Split,
             new AddBank(BankKind.Loopback, "Back", 2),
             new AddTrack(new Track(new TrackId("t90"), "Return", Width.Stereo) { Input = new InputRef(new BankId("in1"), 1) }),
+            new AddTrackGroup("All", true),
+            new PutInGroup(new TrackId("t3"), new TrackGroupId("g1")),
+            new SetTrackBus(new TrackId("t3"), new InputRef(new BankId("buses"), 1)),
+            new SetTrackLevel(new TrackId("t3"), new Decibels(-5)),
             new SetArmed(new TrackId("t2"), false));
         var through = PrintPlan.For(Sessions.View(split, Sessions.Drums.Song), PrintKind.Outboard).Value!.Split;
         Assert.Equal(Sessions.Drums.Split.Tracks.Where(t => t.Id.Value != "t2").Select(t => t.Name), through.Tracks.Where(t => t.Armed).Select(t => t.Name));
+
+        // Each is sent out at unity by itself, and what comes back is recorded and goes nowhere else.
+        var pair = new InputRef(new BankId("in1"), 1);
+        Assert.All(through.Tracks.Where(t => t.Armed), t => Assert.Equal((pair, null, null), (t.Input, t.Bus, t.GroupId)));
+        Assert.All(through.Tracks.Where(t => !t.Armed), t => Assert.Equal((pair, null, Decibels.Unity, MonitorMode.Always), (t.Bus, t.GroupId, t.LevelDb, t.Monitor)));
+        Assert.Equal(Enumerable.Range(1, 8).SelectMany(n => new[] { n, n }), through.Tracks.Select(t => t.Pass));
     }
 
     private static ElementRef Of(string element) => new(U1, new ElementId(element));

@@ -77,6 +77,9 @@ public sealed class PerformedNotesTests
         Assert.Equal([0, 480, 960, 1440, 1920, 2400, 2880, 3360], Starts(new PerformedStep(Kick, StepKind.Variation, 2, 3, 1)));
         Assert.Equal([0, 480], Starts(new PerformedStep(Kick, StepKind.Variation, 1, 2, 2), new PerformedStep(Kick, StepKind.Variation, 2, 3, 4)));
 
+        Assert.Equal([0, 480, 960, 1440, 1920, 2400, 2880, 3360], Starts(new PerformedStep(Kick, StepKind.Variation, 2.5, 3, 1))); // its second half
+        Assert.Equal([0, 480, 960, 1440, 1920, 2400, 3840, 4320, 5760, 6240], Starts(new PerformedStep(Kick, StepKind.Variation, 3, 5, 2))); // twice, and that bar alone
+
         // Forward and back: every stroke is a quarter of a quarter long.
         Assert.All(Notes(new PerformedStep(Kick, StepKind.Variation, 1, 2, 2)), n => Assert.Equal(120, n.EndTick - n.StartTick));
         Assert.All(Notes(new PerformedStep(Kick, StepKind.Variation, 3, 4, 1)), n => Assert.Equal(120, n.EndTick - n.StartTick));

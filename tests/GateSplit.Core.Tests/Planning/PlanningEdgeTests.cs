@@ -69,6 +69,16 @@ public sealed class PlanningEdgeTests
     }
 
     [Fact]
+    public void A_track_of_several_stands_where_its_first_element_belongs()
+    {
+        // The room joins the kick on its track, which stays in front of the snare's.
+        var song = Sessions.Kit.Song;
+        var joined = Sessions.After(Kit, new AssignPort(Of("room"), 2), new RemoveTrack(new TrackId("t11")), new MoveTrack(new TrackId("t2"), 5));
+        TrackId[] all = [.. joined.Tracks.Select(t => t.Id)];
+        Assert.Equal(["t1", "t2", "t3"], Sessions.After(joined, Bulk.OrderByElement(Sessions.View(joined, song), all)).Tracks.Take(3).Select(t => t.Id.Value));
+    }
+
+    [Fact]
     public void Faders_are_set_to_unity_only_where_a_port_hears_them()
     {
         var moved = Sessions.After(Kit, new SetFader(Of("hat"), new Decibels(-3)), new SetFader(Of("ride"), new Decibels(2)));
