@@ -149,6 +149,18 @@ public sealed class LayEdgeTests
     }
 
     [Fact]
+    public void A_source_stays_in_a_mode_that_has_as_many_ports_as_any_other()
+    {
+        var separate = MudlarkNine.Chart.Modes.MaxBy(m => m.Ports.Length)!;
+        var chart = MudlarkNine.Chart with { Modes = [.. MudlarkNine.Chart.Modes, separate with { Id = new ModeId("also"), Name = "Separate too" }] };
+        var start = StartingSplit.Of([chart], 4, 48000);
+        var split = Sessions.After(start, new SetMode(U1, new ModeId("also")));
+        var proposal = Layer.Propose(Sessions.View(split, Sessions.Drums.Song), new LayWish());
+        Assert.DoesNotContain(proposal.Reasons, r => r.Contains("is set to", StringComparison.Ordinal));
+        Assert.Equal("also", proposal.After.Units[0].ModeId.Value);
+    }
+
+    [Fact]
     public void Of_elements_that_share_a_voice_one_alone_cannot_be_laid()
     {
         var song = Song.Of(CheckPattern.Of([HeronTen.Chart], Tempo.Default));
