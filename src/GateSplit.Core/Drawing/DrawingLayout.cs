@@ -104,7 +104,7 @@ internal sealed class DrawingLayout
         foreach (var (element, _, chart, set) in shown.OrderByDescending(e => rows.ContainsKey(main) && e.Set.Port is null && unit.PortOf(e.Set)?.Number == main))
         {
             var port = unit.PortOf(set)?.Number;
-            y = Math.Max(y + SplitDrawing.Row, port is { } number && set.Port is not null ? rows.GetValueOrDefault(number, first) : first);
+            y = Math.Max(y + SplitDrawing.Row, port is { } number ? rows.GetValueOrDefault(number, first) : first);
             _elements.Add(new DrawnElement(element, chart.Name, chart.Family, chart.Width, _view.Sounding.Contains(element), port, new Point(SplitDrawing.ElementX, y)));
         }
 

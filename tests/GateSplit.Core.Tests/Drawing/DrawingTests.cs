@@ -139,6 +139,23 @@ public sealed class DrawingTests
     }
 
     [Fact]
+    public void A_tracks_rail_begins_at_the_port_of_the_source_that_feeds_it()
+    {
+        var view = Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song);
+        var drawing = SplitDrawing.Of(view, new DrawingWish());
+        var fed = drawing.Tracks.Where(t => view.Signal.Into(t.Track.Id).Any()).ToList();
+        Assert.Equal(2, fed.SelectMany(t => view.Signal.Into(t.Track.Id)).Select(f => f.UnitId).Distinct().Count());
+        Assert.All(fed, t =>
+        {
+            var feed = view.Signal.Into(t.Track.Id).First();
+            var rail = drawing.Rails.Single(r => r.Points[0].X == SplitDrawing.InputEndX && r.Places[0] == Place.Of(t.Track));
+            var port = drawing.Ports.Single(p => p.UnitId == feed.UnitId && p.Number == feed.Port);
+            Assert.Equal(Place.OfPort(feed.UnitId, feed.Port), rail.Places[1]);
+            Assert.True(Math.Abs(rail.Points[0].Y - port.At.Y) < SplitDrawing.Row / 2);
+        });
+    }
+
+    [Fact]
     public void A_folded_group_is_one_row_and_takes_its_ports_and_tracks_with_it()
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
@@ -178,6 +195,16 @@ public sealed class DrawingTests
         var rail = SplitDrawing.Of(Sessions.View(moved, song), new DrawingWish()).Rails.Single(r => r.Points[0].X == SplitDrawing.InputEndX && r.Places.Contains(new Place("track:t9")));
         Assert.Contains(new Place($"port:u1/{port}"), rail.Places);
         Assert.Single(rail.Places, p => p.Key.StartsWith("port:", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void A_track_on_a_bus_that_nothing_feeds_has_no_rail()
+    {
+        var (split, song) = Sessions.Kit;
+        var moved = Sessions.After(split, new SetTrackInput(new TrackId("t9"), new InputRef(new BankId("buses"), 3)));
+        var drawing = SplitDrawing.Of(Sessions.View(moved, song), new DrawingWish());
+        Assert.Contains(drawing.Tracks, t => t.Track.Id.Value == "t9");
+        Assert.DoesNotContain(drawing.Rails, r => r.Places.Contains(new Place("track:t9")));
     }
 
     [Fact]
