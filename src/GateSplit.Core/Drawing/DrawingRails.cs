@@ -146,7 +146,7 @@ internal sealed class DrawingRails
     private static ImmutableArray<Point> Back(DrawnTrack from, DrawnTrack to, double x)
     {
         var low = from.At.Y + 8;
-        var turn = from != to && to.At.Y > low ? 4 : -4;
+        var turn = to.At.Y > low ? 4 : -4;
         var end = from == to ? from.At.Y + 4 : to.At.Y - turn;
         return [new Point(SplitDrawing.TrackX, low), new Point(x + 4, low), new Point(x, low + turn), new Point(x, end), new Point(x + 4, to.At.Y), to.At];
     }
