@@ -208,6 +208,28 @@ public sealed class DrawingTests
     }
 
     [Fact]
+    public void A_line_that_goes_nowhere_is_drawn_as_far_as_it_goes()
+    {
+        var ride = new ElementRef(new UnitId("u1"), new ElementId("ride"));
+        SplitDrawing Only(Split split, (Split, Core.Notes.Song Song) session, ElementRef element) =>
+            SplitDrawing.Of(Sessions.View(split, session.Song), new DrawingWish { Only = [Place.Of(element)] });
+
+        // Without a port and out of the mix: the element alone, and a buffer stop behind it.
+        var lost = Only(Sessions.After(Sessions.Kit.Split, new AssignPort(ride, null), new SetInMain(ride, false)), Sessions.Kit, ride);
+        Assert.Equal((1, 1, 0, 1), (lost.Units.Length, lost.Elements.Length, lost.Ports.Length, lost.BufferStops.Length));
+
+        // With its port closed: the element and that port.
+        var kick = ride with { ElementId = new ElementId("kick") };
+        var closed = Only(Sessions.After(Sessions.Drums.Split, new SetMode(ride.UnitId, new ModeId("mix"))), Sessions.Drums, kick);
+        Assert.Contains(closed.Ports, p => p.Number == Sessions.Drums.Split.Units[0].Element(kick.ElementId).Port && !p.Open);
+
+        // A main mix that nobody takes is no mistake.
+        var drums = SplitDrawing.Of(Sessions.View(Sessions.Drums.Split, Sessions.Drums.Song), new DrawingWish());
+        Assert.Contains(drums.Ports, p => p.IsMain && p.Used && !p.Heard);
+        Assert.Empty(drums.BufferStops);
+    }
+
+    [Fact]
     public void One_pass_is_drawn_with_its_own_lines_only()
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
