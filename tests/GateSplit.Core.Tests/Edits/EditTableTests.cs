@@ -127,6 +127,8 @@ public sealed class EditTableTests
     public static TheoryData<string, Edit, string> Refused => new()
     {
         { "drums", new OrderTracks([T1, .. Drums.Tracks.Select(t => t.Id)]), "The tracks have changed meanwhile; put them into order again." },
+        { "drums", new OrderTracks([new TrackId("t99"), .. Drums.Tracks.Skip(1).Select(t => t.Id)]), "The tracks have changed meanwhile; put them into order again." },
+        { "drums", new OrderTracks([Drums.Tracks[1].Id, .. Drums.Tracks.Skip(1).Select(t => t.Id)]), "The tracks have changed meanwhile; put them into order again." },
         { "drums", new OrderTracks([.. Drums.Tracks.Skip(1).Select(t => t.Id)]), "The tracks have changed meanwhile; put them into order again." },
         { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(1, 13)])), "The level goes from -60 to 12, and the bars from 1 to 4: 13 at bar 1 does not fit." },
         { "drums", new SetRide(new Ride(Kick, RideControl.Level, [new RidePoint(0.9, 0)])), "The level goes from -60 to 12, and the bars from 1 to 4: 0 at bar 0.9 does not fit." },

@@ -88,7 +88,7 @@ public sealed class RecorderEditTests
     {
         var split = Sessions.After(Analog(6), new PlugCables(new UnitId("u1"), 3, 1, Sockets with { Channel = 4 }), new SetTrackInput(new TrackId("t1"), Sockets with { Channel = 4 }));
         var bank = split.Bank(Sockets.BankId)!;
-        Assert.Equal(4, Sessions.After(split, new SetBank(bank with { Count = 4, Off = [6] })).Bank(bank.Id)!.Count);
+        Assert.Equal((4, 2), Sessions.After(split, new SetBank(bank with { Count = 4, Off = [2, 6] })).Bank(bank.Id) is { Off: [var off] } shorter ? (shorter.Count, off) : default);
         Assert.Equal("A cable is plugged into Analog 4: pull it first.", new SetBank(bank with { Count = 3 }).Apply(split).Trouble);
         var uncabled = Sessions.After(split, new PullCables(new UnitId("u1")));
         Assert.Equal("Kick listens to Analog 4: move it first.", new SetBank(bank with { Count = 3 }).Apply(uncabled).Trouble);

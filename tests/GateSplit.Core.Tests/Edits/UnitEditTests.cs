@@ -72,6 +72,7 @@ public sealed class UnitEditTests
         var full = Sessions.After(split, More(64, Width.Stereo), More(62, Width.Stereo), More(2, Width.Mono));
         Assert.Equal(ChartRules.MostChannels, full.Units[0].Chart.Channels);
         Assert.Equal("Fennel Sampler would have 257 channels; 256 are the most.", More(1, Width.Mono).Apply(full).Trouble);
+        Assert.Equal(("Declare 2 stereo outputs of Fennel Sampler", "Declare 1 mono output of Fennel Sampler"), (More(2, Width.Stereo).Name(split), More(1, Width.Mono).Name(split)));
     }
 
     [Fact]
@@ -156,6 +157,16 @@ public sealed class UnitEditTests
         var newer = MudlarkNine.Chart with { Gist = "Newer." };
         var updated = Sessions.After(split, new UpdateChart(id, newer)).Unit(id)!;
         Assert.Equal(SplitJson.Write(split.With(unit with { Chart = newer })), SplitJson.Write(split.With(updated)));
+    }
+
+    [Fact]
+    public void Outputs_that_wait_to_be_loaded_go_with_those_that_a_newer_chart_lacks()
+    {
+        var split = Sessions.After(StartingSplit.Of([FennelSampler.Chart], 4, 48000), new DeclarePorts(new UnitId("u1"), 3, Width.Mono, "Out", 1));
+        Assert.Equal([2, 3, 4], split.Units[0].UnloadedPorts);
+        var chart = split.Units[0].Chart;
+        var fewer = Sessions.After(split, new UpdateChart(new UnitId("u1"), chart with { Ports = [.. chart.Ports.Where(p => p.Number != 4)] }));
+        Assert.Equal([2, 3], fewer.Units[0].UnloadedPorts);
     }
 
     [Fact]

@@ -27,6 +27,6 @@ public sealed record SetBank(Bank Bank) : BankEdit(Bank.Id)
             return new Refusal($"{track.Title} listens to {split.InputName(track)}: move it first.");
         }
 
-        return Bank with { Id = bank.Id, Kind = bank.Kind, UnitId = bank.UnitId, Label = Bank.Label.Trim(), Off = [.. Bank.Off.Where(i => i <= Bank.Count)] };
+        return Bank with { Id = bank.Id, Kind = bank.Kind, UnitId = bank.UnitId, Label = Bank.Label.Trim() };
     }
 }
