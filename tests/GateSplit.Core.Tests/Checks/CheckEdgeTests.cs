@@ -76,6 +76,8 @@ public sealed class CheckEdgeTests
         { "EmptyTrack", Drums, [new SwitchInputs(Usb, 3, 3, false)] },
         { "SilentLine", Kit, [new SetMuted(Of("hall"), true)] },
         { "NoteOnly", "pocket-weir", [] },
+        { "Speed", Drums, [new SetPass(Pass(Drums) with { InterfaceBytesPerSecond = 1 }), new SetBank(Bank(Drums) with { Connected = false })] },
+        { "Merged", Drums, [] }, // the mix holds them all
         { "MoreLinesThanPorts", "pocket-weir", [new SetSounds(Of("steps"), true), new SetSounds(Of("chords"), true)] }, // notes need no port
         { "Loopback", "siskin-mono", [.. Looped(plugged: 3)] }, // on the next pair
         { "NotArmed", Drums, [.. Laid(Drums).Units[0].Elements.Where(e => e.ElementId.Value is not ("kick" or "hall")).Select(e => new SetMuted(Of(e.ElementId.Value), true)), new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(Usb, 1), Armed = false })] },

@@ -93,6 +93,7 @@ public sealed class SourceCheckTests
         var deaf = MudlarkNine.Chart with { Clock = new ChartClock(Follows: false, Leads: false, StartStop: true) };
         var stubborn = Two(deaf, BrindleSix.Chart);
         Assert.Contains(Look(stubborn, Sessions.Drums.Song), f => f.Check == "Clock" && f.Sentence.Contains("cannot follow a clock"));
+        Assert.DoesNotContain(Look(Sessions.After(stubborn, new SetClock(new UnitId("u1"), ClockMode.Free)), Sessions.Drums.Song), f => f.Check == "Clock");
         Assert.Contains(Look(Sessions.After(stubborn, new SetClock(new UnitId("u1"), ClockMode.Leads)), Sessions.Drums.Song), f => f.Check == "Clock" && f.Sentence.Contains("cannot lead"));
     }
 

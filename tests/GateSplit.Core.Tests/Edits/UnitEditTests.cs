@@ -170,6 +170,16 @@ public sealed class UnitEditTests
     }
 
     [Fact]
+    public void A_mode_that_a_newer_chart_lacks_gives_way_to_its_first()
+    {
+        var modes = MudlarkNine.Chart.Modes;
+        var older = MudlarkNine.Chart with { Modes = [modes[0], modes[1], modes[1] with { Id = new ModeId("gone") }] };
+        ModeId After(ModeId chosen) => Sessions.After(
+            StartingSplit.Of([older], 4, 48000), new SetMode(new UnitId("u1"), chosen), new UpdateChart(new UnitId("u1"), MudlarkNine.Chart)).Units[0].ModeId;
+        Assert.Equal((modes[1].Id, modes[0].Id), (After(modes[1].Id), After(new ModeId("gone"))));
+    }
+
+    [Fact]
     public void A_newer_chart_leaves_the_groups_it_still_has()
     {
         var (split, _) = Sessions.Laid(TansyGrid.Chart);
@@ -181,6 +191,12 @@ public sealed class UnitEditTests
         var groups = Sessions.After(split, new UpdateChart(id, newer)).Units[0].Groups;
         Assert.Equal((3, true), (groups.Single(g => g.Name == "Group A").Port, groups.Single(g => g.Name == "Group A").Muted));
         Assert.DoesNotContain(groups, g => g.Name == "Group B");
+
+        // A port that is gone is taken from its group, and a mode that is still there stays in force.
+        var narrow = chart with { Ports = [.. chart.Ports.Where(p => p.Number != 3)], Modes = [.. chart.Modes.Select(m => m with { Ports = m.Ports.Remove(3) })] };
+        var left = Sessions.After(split with { Units = [split.Units[0] with { Elements = [.. split.Units[0].Elements.Select(e => e with { Port = e.Port == 3 ? null : e.Port })] }] }, new UpdateChart(id, narrow)).Units[0];
+        Assert.Equal(((int?)null, true, 4), (left.Group("Group A").Port, left.Group("Group A").Muted, left.Group("Group B").Port));
+        Assert.Equal(split.Units[0].ModeId, left.ModeId);
     }
 
     [Fact]
