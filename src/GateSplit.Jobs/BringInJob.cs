@@ -1,7 +1,7 @@
 using System.Text.Json;
-using GateSplit.Core.Quantities;
 using GateSplit.Core;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;

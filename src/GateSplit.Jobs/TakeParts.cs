@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
-using GateSplit.Core.Quantities;
 using GateSplit.Core;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;

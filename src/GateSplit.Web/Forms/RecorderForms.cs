@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Quantities;
 using GateSplit.Core;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Web.Forms;
