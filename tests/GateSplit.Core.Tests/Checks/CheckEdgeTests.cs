@@ -124,6 +124,7 @@ public sealed class CheckEdgeTests
         { "HeardDirectly", "siskin-mono", [new SetBank(Bank("siskin-mono") with { HeardDirectly = true })], "Siskin lead is heard twice: Return is heard directly at the interface, and the track is monitored besides. It sounds hollow, though the files are right.", "Stop hearing Return directly" },
         { "Level", Drums, [Shape("kick", 3)], "Kick is expected to reach +1.6 dB on Kick: its loudest notes will clip.", "Turn Kick down to −3.0 dB" },
         { "SkippedNumber", Kit, [.. Skipping(new AssignPort(Of("ride"), 10))], "Ports 8 to 10 and 12 of Ostler Kit Room are used, but 11 was left out: a number was perhaps skipped.", null },
+        { "FileName", Kit, [new RenameTrack(new TrackId("t5"), "Hat?*?")], "Hat?*? has signs that a file name cannot have on every system (? *): its file will be named without them.", "Call it Hat" },
         { "FileName", Kit, [new RenameTrack(new TrackId("t5"), "?*")], "?* has signs that a file name cannot have on every system (? *): its file will be named without them.", null },
         { "TrackName", Kit, [new RenameTrack(new TrackId("t5"), ""), new RenameTrack(new TrackId("t6"), "hat")], "Track 5 has no name, so nobody can tell its file from the others.", "Call it Hat 2" },
         { "Level", Drums, [Shape("kick", -46.8)], "Kick is expected to reach no more than −48.2 dB on Kick: turned up later, the noise of the gear comes up with it.", null },

@@ -81,6 +81,29 @@ public sealed class SourceCheckTests
     }
 
     [Fact]
+    public void Lines_are_counted_source_by_source_and_a_single_port_is_one_for_them()
+    {
+        var two = Two(SiskinMono.Chart, MudlarkNine.Chart);
+        var song = Song.Of(CheckPattern.Of([SiskinMono.Chart, MudlarkNine.Chart], Tempo.Default));
+        Assert.DoesNotContain(Look(two, song), f => f.Check == "MoreLinesThanPorts");
+        var lead = SiskinMono.Chart.Elements[0];
+        var (split, own) = Sessions.Laid(SiskinMono.Chart with { Elements = [lead, lead with { Id = new ElementId("second"), Name = "Second" }] });
+        Assert.Equal("2 elements of Siskin Mono sound and it has 1 port for them, 1 too few: let some share a port, pan two mono ones hard apart on a pair, or print 2 passes.", Look(Sessions.After(split, [.. split.Tracks.Select(t => new RemoveTrack(t.Id))]), own).Single(f => f.Check == "MoreLinesThanPorts").Sentence);
+    }
+
+    [Fact]
+    public void A_master_effect_is_told_only_of_a_source_whose_lines_are_recorded()
+    {
+        var both = Sessions.After(Sessions.Drums.Split, new AddUnit(SiskinMono.Chart));
+        var song = Song.Of(CheckPattern.Of([MudlarkNine.Chart, SiskinMono.Chart], Tempo.Default));
+        var lead = new Track(new TrackId("t90"), "Lead", Width.Mono) { Input = new InputRef(both.BankOf(both.Units[1]).Id, 1) };
+        var recorded = Sessions.After(both, new AddTrack(lead));
+        Assert.Contains(Look(recorded, song), f => f.Check == "MasterEffect");
+        var alone = Sessions.After(recorded, [.. Sessions.Drums.Split.Tracks.Select(t => new SetArmed(t.Id, false))]);
+        Assert.DoesNotContain(Look(alone, song), f => f.Check == "MasterEffect");
+    }
+
+    [Fact]
     public void Only_one_source_can_lead_and_only_one_that_can()
     {
         var two = Two(MudlarkNine.Chart, BrindleSix.Chart);
