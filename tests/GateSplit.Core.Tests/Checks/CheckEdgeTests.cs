@@ -80,7 +80,8 @@ public sealed class CheckEdgeTests
         { "Merged", Drums, [] }, // the mix holds them all
         { "MoreLinesThanPorts", "pocket-weir", [new SetSounds(Of("steps"), true), new SetSounds(Of("chords"), true)] }, // notes need no port
         { "Loopback", "siskin-mono", [.. Looped(plugged: 3)] }, // on the next pair
-        { "NotArmed", Drums, [.. Laid(Drums).Units[0].Elements.Where(e => e.ElementId.Value is not ("kick" or "hall")).Select(e => new SetMuted(Of(e.ElementId.Value), true)), new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(Usb, 1), Armed = false })] },
+        { "NotArmed", Drums, [.. Laid(Drums).Units[0].Elements.Where(e => e.ElementId.Value != "kick" && Laid(Drums).Units[0].Chart.Element(e.ElementId)!.Kind != ElementKind.Return).Select(e => new SetMuted(Of(e.ElementId.Value), true)), new AddTrack(new Track(new TrackId("t90"), "Mix", Width.Stereo) { Input = new InputRef(Usb, 1), Armed = false })] },
+        { "Crossings", Kit, [new AddTrack(new Track(new TrackId("t90"), "Third", Width.Mono) { Input = new InputRef(new BankId("buses"), 3) }), new AddTrack(new Track(new TrackId("t91"), "First", Width.Mono) { Input = new InputRef(new BankId("buses"), 1) })] },
         { "SkippedNumber", Kit, [.. Skipping(new AssignPort(Of("ride"), null), new SetInMain(Of("ride"), false), new RemoveTrack(new TrackId("t10")))] }, // two numbers are missing
         { "OffByOne", Drums, [.. Shift(Drums, 1), new SetBank(Bank(Drums) with { Connected = false })] },
         { "Level", Drums, [Shape("kick", -46.5)] },
@@ -221,6 +222,16 @@ public sealed class CheckEdgeTests
         var restarted = AllChecks.Look(Sessions.View(Sessions.After(split, new MarkRestarted(U1)), song));
         Assert.Equal(["Restart"], waiting.Select(f => f.Check).Except(restarted.Select(f => f.Check)));
         Assert.Equal(restarted.Select(f => f.Sentence), waiting.Where(f => f.Check != "Restart").Select(f => f.Sentence));
+    }
+
+    [Fact]
+    public void An_effect_alone_on_its_track_is_missed_and_one_in_a_mix_is_not()
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Kit))!);
+        string[] Told(params Edit[] edits) => [.. AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)).Where(f => f.Check == "NotArmed").Select(f => f.Sentence)];
+        Edit[] alone = [new AssignPort(Of("hall"), null), new AssignPort(Of("kick-in"), 12), new SetTrackInput(new TrackId("t12"), new InputRef(Usb, 23)), new SetArmed(new TrackId("t1"), false)];
+        Assert.Equal(["Kick in is not armed, and Hall return is recorded nowhere else: there will be no file."], Told(alone));
+        Assert.Empty(Told([.. alone[..2], new AssignPort(Of("kick-in"), null), new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 1) }), alone[3]]));
     }
 
     [Fact]
