@@ -34,7 +34,7 @@ public sealed class LevelCheck : ICheck
                 var down = new Decibels(Math.Round((element.Set.FaderDb - peak).Value - 1));
                 var tap = view.Signal.PortsOf(alone[0]).Select(p => element.Unit.Chart.Port(p.Port)!.Tap).First();
                 var finding = Finding.Warning(Place.Of(track), $"{element.Chart.Name} is expected to reach {peak} on {track.Title}: its loudest notes will clip.");
-                yield return tap == Tap.BeforeFader || down < ChartRules.Levels.Low
+                yield return tap == Tap.BeforeFader
                     ? finding
                     : finding.WithFix($"Turn {element.Chart.Name} down to {down}", new SetFader(alone[0], down));
             }

@@ -72,6 +72,7 @@ public sealed class CheckEdgeTests
         { "SharedVoice", "heron-ten", [.. HeronTen.Chart.Elements.Where(e => e.SharedVoice is not null).GroupBy(e => e.SharedVoice).SelectMany(g => g.Skip(1)).Select(e => new SetSounds(Of(e.Id.Value), false))] },
         { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3), Armed = false, Monitor = MonitorMode.Never })] },
         { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "On the way", Width.Mono) { Input = new InputRef(Usb, 3), Armed = false, Monitor = MonitorMode.Always, Bus = new InputRef(new BankId("buses"), 1) })] },
+        { "Doubled", Kit, [new AddTrackGroup("Sum", true), new SetTrackGroup(new TrackGroup(new TrackGroupId("g1"), "Sum", true) { Bus = new InputRef(new BankId("buses"), 1) }), new AddTrack(new Track(new TrackId("t90"), "On the way", Width.Mono) { Input = new InputRef(Usb, 3), Armed = false, Monitor = MonitorMode.Always, GroupId = new TrackGroupId("g1") })] },
         { "UnheardPort", Drums, [new SwitchInputs(Usb, 3, 3, false)] }, // a track waits there; another check tells
         { "EmptyTrack", Drums, [new SwitchInputs(Usb, 3, 3, false)] },
         { "SilentLine", Kit, [new SetMuted(Of("hall"), true)] },
@@ -109,6 +110,7 @@ public sealed class CheckEdgeTests
         { "EmptyTrack", Kit, [new SetTrackInput(new TrackId("t5"), null)], "Hat is armed but has no input: its file would be empty.", "Disarm Hat" },
         { "SilentLine", Kit, [new SetMuted(Of("ride"), true)], "Ride plays in this song but is muted on Ostler Kit Room: it will not be recorded.", "Let Ride sound" },
         { "SilentLine", Kit, [new SetInMain(Of("kick-in"), false)], "Kick in has no port and was taken out of the main mix: it is not heard anywhere.", "Put Kick in into the main mix" },
+        { "UnheardPort", Kit, [new RemoveTrack(new TrackId("t1"))], "Kick in goes out of port 1 of Ostler Kit Room (Return 1-2), and no track listens there: it will not be recorded.", "Add a track for Kick in on Return 1-2" },
         { "UnheardPort", Kit, [new RemoveTrack(new TrackId("t8"))], "Floor tom goes out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there: it will not be recorded.", "Add a track for Floor tom on Return 15-16" },
         { "UnheardPort", Kit, [new AssignPort(Of("tom2"), 8), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new RemoveTrack(new TrackId("t8"))], "Mid tom and Floor tom go out of port 8 of Ostler Kit Room (Return 15-16), and no track listens there: they will not be recorded.", "Add a track for them on Return 15-16" },
         { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3) })], "Kick out is there twice: on a track of their own and in Again. Silence Again, or the sum is louder than the music.", "Silence Again" },
@@ -222,6 +224,27 @@ public sealed class CheckEdgeTests
         var restarted = AllChecks.Look(Sessions.View(Sessions.After(split, new MarkRestarted(U1)), song));
         Assert.Equal(["Restart"], waiting.Select(f => f.Check).Except(restarted.Select(f => f.Check)));
         Assert.Equal(restarted.Select(f => f.Sentence), waiting.Where(f => f.Check != "Restart").Select(f => f.Sentence));
+    }
+
+    [Fact]
+    public void Elements_that_share_a_voice_are_told_at_the_first_of_them()
+    {
+        var (split, song) = Sessions.Laid(HeronTen.Chart);
+        var told = AllChecks.Look(Sessions.View(split, song)).Where(f => f.Check == "SharedVoice").ToList();
+        var sharers = HeronTen.Chart.Elements.Where(e => e.SharedVoice is not null).GroupBy(e => e.SharedVoice).ToList();
+        Assert.Equal(sharers.Select(g => Place.Of(Of(g.First().Id.Value))).ToHashSet(), told.Select(f => f.Place).ToHashSet());
+        Assert.Equal(sharers.Count, told.Count);
+    }
+
+    [Fact]
+    public void What_no_cable_leads_to_the_recorder_is_told_port_by_port()
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Kit))!);
+        var bare = Sessions.After(split, new AssignPort(Of("tom2"), 6), new SetBank(Bank(Kit) with { Connected = false }));
+        var told = AllChecks.Look(Sessions.View(bare, song)).Where(f => f.Check == "UnheardPort").Select(f => f.Sentence).ToList();
+        Assert.Contains("Hat goes out of port 5 of Ostler Kit Room, and no cable leads from it to the recorder: plug one in, or connect Ostler Kit Room by USB.", told);
+        Assert.Contains("High tom and Mid tom go out of port 6 of Ostler Kit Room, and no cable leads from it to the recorder: plug one in, or connect Ostler Kit Room by USB.", told);
+        Assert.Equal(11, told.Count);
     }
 
     [Fact]
