@@ -17,7 +17,7 @@ public sealed class SpeedCheck : ICheck
     {
         var pass = view.Split.Pass;
         var channels = view.ArmedTracks.Sum(t => (int)t.Width);
-        var written = new AudioFormat(channels, pass.SampleRate, pass.Format).BytesPerSecond;
+        var written = new AudioFormat(channels, pass.SampleRate, pass.Format).Bytes(pass.SampleRate.Hz);
         if (pass.DiskBytesPerSecond is { } disk && written > disk)
         {
             yield return Finding.Warning(

@@ -57,7 +57,7 @@ public sealed record PassTimes(Frames CountInFrames, Frames BodyFrames, Frames T
             Passes = view.Split.Passes,
             StartFrame = start,
             SettleFrames = pass.Looped ? (body - start) * pass.SettleLoops : 0,
-            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => mono.BytesPerSecond * g.Sum(t => (int)t.Width)).DefaultIfEmpty().Max(),
+            BytesPerSecond = view.ArmedTracks.GroupBy(t => t.Pass).Select(g => mono.Bytes(rate.Hz) * g.Sum(t => (int)t.Width)).DefaultIfEmpty().Max(),
         };
     }
 

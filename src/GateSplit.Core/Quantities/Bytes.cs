@@ -7,7 +7,6 @@ namespace GateSplit.Core.Quantities;
 [JsonConverter(typeof(CountConverter<Bytes>))]
 public readonly record struct Bytes(long Count) : ICount<Bytes>, IComparable<Bytes>
 {
-
     /// <inheritdoc/>
     public static Bytes Of(long count) => new(count);
 

@@ -6,7 +6,6 @@ namespace GateSplit.Core.Quantities;
 /// <param name="Count">Ticks of a length, or before a moment.</param>
 public readonly record struct Ticks(long Count) : ICount<Ticks>, IComparable<Ticks>
 {
-
     /// <inheritdoc/>
     public static Ticks Of(long count) => new(count);
 

@@ -30,10 +30,7 @@ public sealed record AudioFormat(int Channels, SampleRate SampleRate, SampleForm
     /// <summary>Bytes of one frame: one sample of every channel.</summary>
     public int BytesPerFrame => BytesPerSample * Channels;
 
-    /// <summary>What a second takes.</summary>
-    public Bytes BytesPerSecond => Bytes(SampleRate.Hz);
-
-    /// <summary>What so many frames take.</summary>
+    /// <summary>What so many frames take; a second has as many as the rate says.</summary>
     public Bytes Bytes(Frames frames) => new(frames.Count * BytesPerFrame);
 
     /// <summary>Whole frames in so many bytes.</summary>

@@ -33,7 +33,8 @@ internal sealed class RideCurve
     /// <param name="value">Where it goes.</param>
     public void Move(Frames frame, double value)
     {
-        var cell = new Frames(frame.Stretches(Grid) * Grid);
+        var (_, within) = frame.In(Grid);
+        var cell = within == 0 ? frame : frame - within + Grid;
         var to = _octaves ? Maths.Log2(value) : value;
         _points = [(cell - 1, Between(cell)), (cell, Between(cell)), (cell + HandFrames, to)];
     }

@@ -96,6 +96,10 @@ public sealed class HandoffTests
         Assert.Equal(("Fog", 3, 92.5, "6/8"), (root.GetProperty("session").GetString(), root.GetProperty("take").GetInt32(), root.GetProperty("tempoQuartersPerMinute").GetDouble(), root.GetProperty("metre").GetString()));
         Assert.Equal(("a.wav", "ff"), (root.GetProperty("files")[0].GetProperty("file").GetString(), root.GetProperty("files")[0].GetProperty("sha256").GetString()));
         Assert.Equal("aa", root.GetProperty("others").GetProperty("song.mid").GetString());
+        Assert.Equal(
+            ["channels", "sampleRate", "sample", "bytesPerSample", "bitsPerSample", "isFloat", "bytesPerFrame", "widthName"],
+            root.GetProperty("files")[0].GetProperty("format").EnumerateObject().Select(p => p.Name));
+        Assert.Equal((10, 48_000, -1.0), (root.GetProperty("files")[0].GetProperty("frames").GetInt32(), root.GetProperty("files")[0].GetProperty("format").GetProperty("sampleRate").GetInt32(), root.GetProperty("files")[0].GetProperty("samplePeakDbfs").GetDouble()));
         Assert.Contains("\n", manifest.ToJson());
         Assert.Contains("\"Ä\"", (manifest with { Session = "Ä" }).ToJson());
     }

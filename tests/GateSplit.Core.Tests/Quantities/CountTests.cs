@@ -68,7 +68,7 @@ public sealed class CountTests
         Assert.Equal((11_025.0, 0.01), (0.25 * rate, 441 / rate));
         Assert.Equal("44100 Hz", rate.ToString());
         Assert.Equal((false, true, true, false), (SampleRate.Limits.Hold(0), SampleRate.Limits.Hold(1), SampleRate.Limits.Hold(384_000), SampleRate.Limits.Hold(384_001)));
-        Assert.Equal(new Bytes(132_300), new AudioFormat(1, rate, SampleFormat.Pcm24).BytesPerSecond);
+        Assert.Equal(new Bytes(132_300), new AudioFormat(1, rate, SampleFormat.Pcm24).Bytes(rate.Hz));
         Assert.Equal((int.MaxValue, int.MinValue), (SampleRate.Of(5_000_000_000).Hz, SampleRate.Of(-5_000_000_000).Hz));
         Assert.Equal(("48000", new SampleRate(96_000)), (JsonSerializer.Serialize(new SampleRate(48_000)), JsonSerializer.Deserialize<SampleRate>("96000")));
     }

@@ -116,6 +116,19 @@ public sealed class RideTests : IDisposable
         Assert.Equal([200, 400, 800, 1600, 3200, 3200], new[] { 0L, Bar / 2, Bar, 3 * Bar / 2, 2 * Bar, 9 * Bar }.Select(f => Math.Round(curve.At(new(f)), 3)));
     }
 
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(1, 64)]
+    [InlineData(64, 64)]
+    [InlineData(-1, 0)]
+    [InlineData(-70, -64)]
+    public void A_control_that_is_moved_by_hand_sets_out_at_the_next_cell_of_the_grid(int frame, int from)
+    {
+        var curve = new RideCurve(new Ride(new ElementRef(new UnitId("u1"), new ElementId("hit")), RideControl.Level, [new RidePoint(1, 0)]), Hits().Song, 48000);
+        curve.Move(frame, -15);
+        Assert.Equal((0, -1, -15, -15), (curve.At(from), curve.At(from + 64), curve.At(from + 15 * 64), curve.At(from + 9999)));
+    }
+
     [Fact]
     public void A_filter_that_opens_lets_more_and_more_through()
     {
