@@ -32,9 +32,9 @@ public sealed class LevelCheck : ICheck
             if (peak > Hot && element.Set.FaderDb <= Decibels.Unity && view.Split.Pass.Format != SampleFormat.Float32)
             {
                 var down = new Decibels(Math.Round((element.Set.FaderDb - peak).Value - 1));
-                var tap = view.Signal.PortsOf(alone[0]).Select(p => element.Unit.Chart.Port(p.Port)!.Tap).First();
+                var port = view.FeedOf(alone[0], track) is { } feed ? element.Unit.Chart.Port(feed.Port) : null;
                 var finding = Finding.Warning(Place.Of(track), $"{element.Chart.Name} is expected to reach {peak} on {track.Title}: its loudest notes will clip.");
-                yield return tap == Tap.BeforeFader
+                yield return port is null or { Tap: Tap.BeforeFader }
                     ? finding
                     : finding.WithFix($"Turn {element.Chart.Name} down to {down}", new SetFader(alone[0], down));
             }

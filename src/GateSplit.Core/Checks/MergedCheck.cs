@@ -19,7 +19,7 @@ public sealed class MergedCheck : ICheck
                 var feeds = view.SoundingAt(unit.Id, port.Number)
                     .Where(f => view.ElementOf(f.Element).Chart.Kind != ElementKind.Return)
                     .ToList();
-                if (feeds.Count < 2 || HardApart(feeds) || AreOneGroup(view, unit, feeds) || ShareAVoice(view, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
+                if (HardApart(feeds) || AreOneGroup(view, unit, feeds) || ShareAVoice(view, feeds) || !view.AnyTrackHears(unit.Id, port.Number))
                 {
                     continue;
                 }
@@ -33,6 +33,7 @@ public sealed class MergedCheck : ICheck
     private static bool IsMixOf(Unit unit, ChartPort port, SplitView view) =>
         port.IsMain && (!unit.Chart.AssignedLeavesMain || view.SoundingAt(unit.Id, port.Number).Length == view.SoundingElements.Count(e => e.Unit == unit));
 
+    /// <summary>Whether no side carries two of them; one alone is apart, and so is none.</summary>
     private static bool HardApart(List<PortFeed> feeds) =>
         feeds.Count(f => f.Gain.ReachesLeft) <= 1 && feeds.Count(f => f.Gain.ReachesRight) <= 1;
 

@@ -16,7 +16,7 @@ public sealed class WidthCheck : ICheck
         foreach (var track in view.ArmedTracks)
         {
             var direct = view.Signal.In(track.Id).Where(c => view.Sounding.Contains(c.Element) && !c.Gain.IsZero).ToList();
-            if (direct.Count != 1 || view.Signal.Into(track.Id).FirstOrDefault() is not { } feed)
+            if (direct.Count != 1 || view.FeedOf(direct[0].Element, track) is not { } feed)
             {
                 continue;
             }
@@ -52,7 +52,7 @@ public sealed class WidthCheck : ICheck
             return null;
         }
 
-        if (track.Width == Width.Mono && port.Width == Width.Stereo && arrives.Gain.Largest > 0)
+        if (track.Width == Width.Mono)
         {
             var left = view.Signal.Into(track.Id).Any(f => f.Gain.LL != 0);
             var loss = Decibels.FromRatio(arrives.Gain.Largest / FaderRatio(unit, element, port));
@@ -70,16 +70,27 @@ public sealed class WidthCheck : ICheck
             ? Finding.Note(
                     Place.Of(track),
                     $"{element.Name} is mono, but {track.Title} is stereo: the file is twice as big and holds no more.")
-                .WithFix($"Make {track.Title} mono", MakeMono(track, unit, port, element))
+                .WithFix($"Make {track.Title} mono", MakeMono(view.Split, track, unit, port, element))
             : null;
     }
 
     private static double FaderRatio(Unit unit, ChartElement element, ChartPort port) =>
         port.Tap == Tap.BeforeFader ? 1 : unit.Element(element.Id).FaderDb.Ratio;
 
-    private static Several MakeMono(Track track, Unit unit, ChartPort port, ChartElement element) => new(
-        $"Make {track.Title} mono",
-        port.Width == Width.Stereo
-            ? [new SetPan(new ElementRef(unit.Id, element.Id), new Pan(-1)), new SetTrackWidth(track.Id, Width.Mono)]
-            : [new SetTrackWidth(track.Id, Width.Mono)]);
+    private static Several MakeMono(Split split, Track track, Unit unit, ChartPort port, ChartElement element)
+    {
+        // What arrived on the second side of the track alone is on the first input that is left to it.
+        var edits = new List<Edit> { new SetTrackWidth(track.Id, Width.Mono) };
+        if (split.InputOf(unit, port.FirstChannel, track.Pass) is { } input && input != track.Input)
+        {
+            edits.Add(new SetTrackInput(track.Id, input));
+        }
+
+        if (port.Width == Width.Stereo)
+        {
+            edits.Insert(0, new SetPan(new ElementRef(unit.Id, element.Id), Pan.HardLeft));
+        }
+
+        return new Several($"Make {track.Title} mono", [.. edits]);
+    }
 }

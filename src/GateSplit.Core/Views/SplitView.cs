@@ -100,6 +100,13 @@ public sealed class SplitView
     public ImmutableArray<ElementRef> SoundingIn(Track track) =>
         _soundingIn.GetValueOrDefault(track.Id, []);
 
+    /// <summary>The port by which an element comes to a track, and what lies between the two; null if it comes by none.</summary>
+    public TrackFeed? FeedOf(ElementRef element, Track track)
+    {
+        var ports = Signal.PortsOf(element).Select(p => p.Port).ToHashSet();
+        return Signal.Into(track.Id).FirstOrDefault(f => f.UnitId == element.UnitId && ports.Contains(f.Port));
+    }
+
     /// <summary>What a track is to the ear: the family of all that arrives in it.</summary>
     public Family? FamilyOf(Track track) => FamilyOf(SoundingIn(track));
 

@@ -20,7 +20,7 @@ public sealed class CheckEdgeTests
 
     /// <summary>What spoils nothing; all else is to be mended.</summary>
     private static readonly string[] OnlyWorthKnowing =
-        ["below unity", "twice as big", "never monitored", "noise of the gear", "on every system", "in another order", "perhaps skipped"];
+        ["below unity", "twice as big", "never monitored", "noise of the gear", "on every system", "in another order", "perhaps skipped", "only to share a port"];
 
     public static TheoryData<string, string, Edit[]> Near => new()
     {
@@ -88,6 +88,17 @@ public sealed class CheckEdgeTests
         { "SkippedNumber", Kit, [.. Skipping(new AssignPort(Of("ride"), null), new SetInMain(Of("ride"), false), new RemoveTrack(new TrackId("t10")))] }, // two numbers are missing
         { "OffByOne", Drums, [.. Shift(Drums, 1), new SetBank(Bank(Drums) with { Connected = false })] },
         { "Level", Drums, [Shape("kick", -46.5)] },
+        { "MusicalPan", Kit, [PannedApart("tom1", 0.01)] },
+        { "MusicalPan", Kit, [PannedApart("tom1", 0.3), new SetTrackPan(new TrackId("t6"), new Pan(0.3))] },
+        { "MusicalPan", Kit, [PannedApart("tom1", 0.3), new SetTrackWidth(new TrackId("t6"), Width.Stereo)] }, // both sides are recorded as they are
+        { "SilentLine", "pocket-weir", [new SetSounds(Of("steps"), true)] }, // it only sends notes
+        { "SilentLine", Drums, [new SetMode(U1, new ModeId("mix")), new SetInMain(Of("kick"), false)] }, // the mode keeps it back; another check tells
+        { "Speed", Drums, [new SetPass(Pass(Drums) with { InterfaceBytesPerSecond = 12 * 48000 * 4 })] },
+        { "MoreLinesThanPorts", Kit, [] },
+        { "OffByOne", Drums, [.. Shift(Drums, -1).Take(8), .. Shift(Drums, -2).Skip(8)] },
+        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new AddTrack(new Track(new TrackId("t90"), "Both", Width.Stereo) { Input = new InputRef(Usb, 11) })] },
+        { "HardPanPartner", Kit, [.. Only(), new AssignPort(Of("hat"), 1), new AssignPort(Of("tom2"), 1), new SetPan(Of("tom2"), new Pan(1)), new AddTrack(new Track(new TrackId("t90"), "Hat", Width.Mono) { Input = new InputRef(Usb, 1) })] }, // the mix is no pair to share
+        { "Merged", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetPan(Of("tom1"), new Pan(-1))] },
     };
 
     public static TheoryData<string, string, Edit[], string, string?> Spoken => new()
@@ -136,6 +147,15 @@ public sealed class CheckEdgeTests
         { "Level", Drums, [Shape("kick", -46.8)], "Kick is expected to reach no more than −48.2 dB on Kick: turned up later, the noise of the gear comes up with it.", null },
         { "Loopback", "siskin-mono", [.. Looped(), new PullCables(U1), new PlugCables(U1, 1, 1, new InputRef(Loop, 2))], "Siskin Mono and Click play into Back 1-2 together: what is recorded there holds all of them.", "Take Click off the pair" },
         { "Speed", Drums, [new SetPass(Pass(Drums) with { DiskBytesPerSecond = 1_295_999 })], "9 channels at once write 1.3 MB a second, and the disk takes 1.3 MB: the recording would have holes. Use another disk, 16 or 24 bit, or more passes.", null },
+        { "Fader", Kit, [new SetFader(Of("tom1"), new Decibels(0.05))], "High tom's fader stands 0.1 dB above unity and port 6 listens after it: it prints 0.1 dB hotter and may clip.", "Set High tom's fader to unity" },
+        { "MusicalPan", Kit, [PannedApart("tom1", 0.3)], "High tom is panned hard only to share a port; in the music it stands 30 % right, but its track stands in the centre.", "Pan the track 30 % right" },
+        { "Width", Kit, [new AssignPort(Of("tom2"), 5), new SetSounds(Of("tom2"), false), new SetTrackWidth(new TrackId("t5"), Width.Stereo)], "Hat is mono, but Hat is stereo: the file is twice as big and holds no more.", "Make Hat mono" },
+        { "Speed", Drums, [new SetPass(Pass(Drums) with { InterfaceBytesPerSecond = 11 * 48000 * 4 })], "The inputs that are switched on bring 2.3 MB a second, and the interface carries 2.1 MB: it would drop out.", "Switch off the inputs that no track uses" },
+        { "Speed", Drums, [new SetPass(Pass(Drums) with { InterfaceBytesPerSecond = 9 * 48000 * 4 })], "The inputs that are switched on bring 2.3 MB a second, and the interface carries 1.7 MB: it would drop out.", "Switch off the inputs that no track uses" },
+        { "Speed", Drums, [new SetPass(Pass(Drums) with { InterfaceBytesPerSecond = 9 * 48000 * 4 - 1 })], "The inputs that are switched on bring 2.3 MB a second, and the interface carries 1.7 MB: it would drop out.", null },
+        { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3), Monitor = MonitorMode.Never })], "Kick out is there twice: on a track of their own and in Again. Silence Again, or the sum is louder than the music.", "Silence Again" },
+        { "Merged", Kit, [new AssignPort(Of("hat"), null)], "Kick in and Hat leave Ostler Kit Room together by port 1: they will be one file and cannot be mixed apart.", "Give Hat port 5 and a track" },
+        { "Merged", Kit, [new AssignPort(Of("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6: they will be one file and cannot be mixed apart.", "Give Mid tom port 7 and a track" },
     };
 
     [Theory]
@@ -268,7 +288,75 @@ public sealed class CheckEdgeTests
         Assert.Contains(AllChecks.Look(Sessions.View(mixed, song)), f => f.Check == "ReturnOnElement" && f.Sentence.StartsWith("Hall return of Ostler Kit Room lands on port 1, on top of Kick in", StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void What_was_accepted_comes_after_all_else_whatever_its_weight()
+    {
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Kit))!);
+        var faulty = Sessions.After(split, new SetArmed(new TrackId("t5"), false), new SetFader(Of("tom1"), new Decibels(-3)));
+        Assert.Equal([("NotArmed", Severity.Warning), ("Fader", Severity.Note)], AllChecks.Look(Sessions.View(faulty, song)).Select(f => (f.Check, f.Severity)));
+        var warning = AllChecks.Look(Sessions.View(faulty, song))[0];
+        var accepted = Sessions.After(faulty, new AcceptFinding(new AcceptedFinding(warning.Key, warning.Sentence, "The hats come from elsewhere.")));
+        Assert.Equal([("Fader", null), ("NotArmed", "The hats come from elsewhere.")], AllChecks.Look(Sessions.View(accepted, song)).Select(f => (f.Check, f.Accepted)));
+    }
+
+    [Fact]
+    public void Numbers_are_missed_only_where_each_element_has_its_choice()
+    {
+        var (split, song) = Sessions.Laid(OstlerKitRoom.Chart);
+        var left = Sessions.After(split, [.. Skipping(new AssignPort(Of("ride"), 10))]);
+        bool Told(Chart chart) => AllChecks.Look(Sessions.View(left with { Units = [left.Units[0] with { Chart = chart }] }, song)).Any(f => f.Check == "SkippedNumber");
+        var kit = OstlerKitRoom.Chart;
+        Assert.True(Told(kit));
+        Assert.False(Told(kit with { Elements = kit.Elements.SetItem(0, kit.Elements[0] with { Ports = [1] }) }));
+    }
+
+    [Fact]
+    public void Pads_together_on_the_port_of_their_group_are_meant_and_a_stranger_among_them_is_not()
+    {
+        var (split, song) = Sessions.Laid(TansyGrid.Chart);
+        bool Told(params Edit[] edits) => AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)).Any(f => f.Check == "Merged" && f.Place == Place.OfPort(U1, 4));
+        Edit[] grouped =
+        [
+            .. split.Units[0].Elements.Select(e => new AssignPort(new ElementRef(U1, e.ElementId), null)), .. split.Tracks.Select(t => new RemoveTrack(t.Id)),
+            new SetGroup(U1, new UnitGroup("Group A") { Port = 4 }), new AddTrack(new Track(new TrackId("t90"), "Group A", Width.Stereo) { Input = split.InputOf(split.Units[0], split.Units[0].Chart.Port(4)!.FirstChannel) }),
+        ];
+        Assert.False(Told(grouped));
+        Assert.True(Told([.. grouped, new AssignPort(Of("b1"), 4)]));
+    }
+
+    [Fact]
+    public void The_port_that_is_looked_at_is_the_one_that_carries_the_element()
+    {
+        // Both sides of the track come from a port of their own, and the first of them brings nothing.
+        var (split, song) = Sessions.Laid(Shelf.Find(new ChartId(Drums))!);
+        var second = Sessions.After(split, [.. Tracks(Drums).Skip(2).Select(t => new RemoveTrack(t)), new RemoveTrack(new TrackId("t1")), new SetTrackInput(new TrackId("t2"), null), new SetTrackWidth(new TrackId("t2"), Width.Stereo), new SetTrackInput(new TrackId("t2"), new InputRef(Usb, 3)), new SetMuted(Of("kick"), true)]);
+        var finding = Assert.Single(AllChecks.Look(Sessions.View(second, song)), f => f.Check == "Width");
+        Assert.Equal("Make Snare mono", finding.FixLabel);
+        var mended = Sessions.After(second, finding.Fix!);
+        Assert.Equal((Width.Mono, new InputRef(Usb, 4)), (mended.Tracks[0].Width, mended.Tracks[0].Input));
+        Assert.DoesNotContain(AllChecks.Look(Sessions.View(mended, song)), f => f.Place == Place.Of(mended.Tracks[0]));
+    }
+
+    [Fact]
+    public void A_fader_is_offered_only_where_the_recorded_port_listens_after_it()
+    {
+        // The mix listens after the faders; the port that is recorded is another one.
+        var chart = MudlarkNine.Chart;
+        string? Offered(Tap tap)
+        {
+            var (split, song) = Sessions.Laid(chart with { Ports = chart.Ports.SetItem(1, chart.Ports[1] with { Tap = tap }) });
+            return Assert.Single(AllChecks.Look(Sessions.View(Sessions.After(split, Shape("kick", 6)), song)), f => f.Check == "Level").FixLabel;
+        }
+
+        Assert.StartsWith("Turn Kick down to", Offered(Tap.AfterFader), StringComparison.Ordinal);
+        Assert.Null(Offered(Tap.BeforeFader));
+    }
+
     private static ElementRef Of(string element) => new(U1, new ElementId(element));
+
+    /// <summary>An element that stood somewhere in the music, and was then panned hard for the sake of its port.</summary>
+    private static Several PannedApart(string element, double musical) =>
+        new("Pan apart", [new SetPan(Of(element), new Pan(musical)), new PanApart(Of(element), 0)]);
 
     private static Split Laid(string chart) => Sessions.Laid(Shelf.Find(new ChartId(chart))!).Split;
 
