@@ -27,7 +27,7 @@ public sealed class DemoTests
             return counts;
         }
 
-        foreach (var there in new[] { 0, 2, 4, 6 })
+        foreach (var there in new[] { 0, 2, 5 })
         {
             await Waiting.Until(async () => (await Takes()).Sum() >= there, $"{there} takes are there");
             app.Kill();
