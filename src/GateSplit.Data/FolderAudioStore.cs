@@ -1,4 +1,5 @@
 using System.IO.Hashing;
+using System.Runtime.InteropServices;
 using System.Security.Cryptography;
 using GateSplit.Core.Quantities;
 
@@ -9,7 +10,7 @@ namespace GateSplit.Data;
 /// A file is named by the XXH3 hash of 128 bits, which takes a twentieth of the time of SHA-256, more than printing itself takes. Nobody
 /// is kept from making two files with the same one on purpose, so that is looked for, and the second is named by SHA-256.
 /// </remarks>
-public sealed class FolderAudioStore : IAudioStore
+public sealed partial class FolderAudioStore : IAudioStore
 {
     private const int BufferBytes = 1 << 20;
     private readonly string _files;
@@ -48,7 +49,16 @@ public sealed class FolderAudioStore : IAudioStore
     public DateTime StagedAt(string name) => Directory.GetCreationTimeUtc(Path.Combine(_staging, name));
 
     /// <inheritdoc/>
-    public async Task<string> Adopt(string path, CancellationToken cancel = default)
+    public void Link(string path, string second)
+    {
+        if (HardLink(path, second) != 0)
+        {
+            throw new IOException(Marshal.GetPInvokeErrorMessage(Marshal.GetLastPInvokeError()));
+        }
+    }
+
+    /// <inheritdoc/>
+    public async Task<string> NameOf(string path, CancellationToken cancel = default)
     {
         var name = Convert.ToHexStringLower(await Quick(path, cancel));
         if (File.Exists(PathOf(name)) && !await IsSame(path, PathOf(name), cancel))
@@ -57,10 +67,21 @@ public sealed class FolderAudioStore : IAudioStore
             name = Convert.ToHexStringLower(await SHA256.HashDataAsync(file, cancel));
         }
 
-        Directory.CreateDirectory(Path.GetDirectoryName(PathOf(name))!);
-        File.Move(path, PathOf(name), overwrite: true);
         return name;
     }
+
+    /// <inheritdoc/>
+    public void Adopt(string path, string hash)
+    {
+        Directory.CreateDirectory(Path.GetDirectoryName(PathOf(hash))!);
+        File.Move(path, PathOf(hash), overwrite: true);
+    }
+
+    /// <inheritdoc/>
+    public IEnumerable<string> Files(DateTime before) =>
+        from file in new DirectoryInfo(_files).EnumerateFiles("*", SearchOption.AllDirectories)
+        where IsHash(file.Name) && file.LastWriteTimeUtc < before
+        select file.Name;
 
     /// <inheritdoc/>
     public string? Find(string hash) => IsHash(hash) && File.Exists(PathOf(hash)) ? PathOf(hash) : null;
@@ -109,6 +130,9 @@ public sealed class FolderAudioStore : IAudioStore
 
     /// <summary>Only what we named ourselves is ever used as a path.</summary>
     private static bool IsHash(string hash) => hash.Length is 32 or 64 && hash.All(char.IsAsciiHexDigitLower);
+
+    [LibraryImport("libc", EntryPoint = "link", StringMarshalling = StringMarshalling.Utf8, SetLastError = true)]
+    private static partial int HardLink(string path, string second);
 
     private string PathOf(string hash) => Path.Combine(_files, hash[..2], hash);
 }

@@ -18,11 +18,23 @@ public interface IAudioStore
     /// <summary>When such a folder was made, in UTC.</summary>
     DateTime StagedAt(string name);
 
-    /// <summary>Takes a finished file in, which then is no longer where it was.</summary>
+    /// <summary>Gives a file a second name in another staging folder; it is there until both are gone.</summary>
+    /// <exception cref="IOException">The disk refuses.</exception>
+    void Link(string path, string second);
+
+    /// <summary>Reads a finished file and says what it will be called.</summary>
     /// <param name="path">The file, in a staging folder.</param>
     /// <param name="cancel">Stops the reading.</param>
     /// <returns>Its hash in lower-case hexadecimal.</returns>
-    Task<string> Adopt(string path, CancellationToken cancel = default);
+    Task<string> NameOf(string path, CancellationToken cancel = default);
+
+    /// <summary>Takes a finished file in, which then is no longer where it was.</summary>
+    /// <param name="path">The file, in a staging folder.</param>
+    /// <param name="hash">What <see cref="NameOf"/> called it.</param>
+    void Adopt(string path, string hash);
+
+    /// <summary>The hashes of all files that were written before a time, in UTC.</summary>
+    IEnumerable<string> Files(DateTime before);
 
     /// <summary>Where a file lies, for reading; null if there is none.</summary>
     string? Find(string hash);

@@ -14,7 +14,7 @@ public sealed class JobStore(NpgsqlDataSource database)
         """;
 
     /// <summary>Puts a job into the queue.</summary>
-    /// <returns>Its id, or null if the session already has one that waits or runs.</returns>
+    /// <returns>Its id, or null if the session already has one that waits or runs, or is gone.</returns>
     public async Task<long?> Create(long sessionId, string kind, string request) =>
         await Create(sessionId, kind, request, [1], null) is [var id] ? id : null;
 
@@ -23,7 +23,7 @@ public sealed class JobStore(NpgsqlDataSource database)
     /// <param name="request">What each pass is to record, as JSON.</param>
     /// <param name="passes">The passes, from 1, in order.</param>
     /// <param name="printId">The print whose take they belong to; null for a new one.</param>
-    /// <returns>Their ids; none if the session already has a job that waits or runs.</returns>
+    /// <returns>Their ids; none if the session already has a job that waits or runs, or is gone.</returns>
     public Task<IReadOnlyList<long>> CreatePrint(long sessionId, string request, IReadOnlyList<int> passes, long? printId) =>
         Create(sessionId, TakeKind.Print, request, passes, printId);
 
@@ -33,8 +33,8 @@ public sealed class JobStore(NpgsqlDataSource database)
         await using var transaction = await connection.BeginTransactionAsync();
 
         // Two browsers that press print at once: the second one waits here, and then sees the jobs of the first.
-        await connection.ExecuteAsync("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
-        if (await connection.ExecuteScalarAsync<bool>(
+        var there = await connection.ExecuteScalarAsync<int?>("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
+        if (there is null || await connection.ExecuteScalarAsync<bool>(
                 "select exists (select 1 from jobs where session_id = @sessionId and state in ('queued', 'running'))", new { sessionId }, transaction))
         {
             return [];

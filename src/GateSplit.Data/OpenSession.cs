@@ -1,5 +1,6 @@
 using GateSplit.Core.Notes;
 using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Data;
@@ -12,7 +13,14 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
 {
     /// <summary>Opens a session's state.</summary>
     /// <exception cref="UnreadableException">The song kept in the database is no MIDI file.</exception>
-    public static OpenSession Of(SessionState state)
+    public static OpenSession Of(SessionState state) => Of(state, ReadSong(state));
+
+    /// <summary>Opens a session's state, its song read already: a session's song never changes.</summary>
+    public static OpenSession Of(SessionState state, Song song) => new(state, song, Look(state.Split, song));
+
+    /// <summary>Reads the song of a session.</summary>
+    /// <exception cref="UnreadableException">The song kept in the database is no MIDI file.</exception>
+    public static Song ReadSong(SessionState state)
     {
         var midi = MidiReader.Read(state.Song);
         if (!midi.Ok)
@@ -20,7 +28,11 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
             throw new UnreadableException($"The song of {state.Name} cannot be read (session {state.Id}). {midi.Trouble}");
         }
 
-        var song = Song.Of(midi.Value);
-        return new OpenSession(state, song, new SplitView(state.Split, Sounding.Elements(state.Split, song)));
+        return Song.Of(midi.Value);
     }
+
+    /// <summary>The same song with another split.</summary>
+    public OpenSession With(Split split) => new(State with { Split = split }, Song, Look(split, Song));
+
+    private static SplitView Look(Split split, Song song) => new(split, Sounding.Elements(split, song));
 }

@@ -8,26 +8,47 @@ namespace GateSplit.Data;
 /// <param name="database">The database.</param>
 public sealed class SessionStore(NpgsqlDataSource database)
 {
-    private const string Summaries = """
-        select s.id, s.name, s.revision, s.updated_at,
-               (select count(*) from takes t where t.session_id = s.id) as takes,
-               coalesce((select sum(a.bytes)::bigint from audio_files a where a.hash in
-                   (select tt.hash from take_tracks tt join takes t on t.id = tt.take_id where t.session_id = s.id)), 0) as audio_bytes
-        from sessions s
+    private const string Found = """
+        select s.id, s.name, s.revision, s.updated_at from sessions s
+        where @like is null or s.name ilike @like
+           or exists (select 1 from split_revisions r where r.session_id = s.id and r.revision = s.revision and r.sources ilike @like)
         """;
 
-    /// <summary>All sessions, the one changed last first.</summary>
-    public async Task<IReadOnlyList<SessionSummary>> List()
+    /// <summary>Sessions, the one changed last first.</summary>
+    /// <param name="search">Words in the name or among the sources; empty for all.</param>
+    /// <param name="from">Rows to pass over.</param>
+    /// <param name="most">No more than so many.</param>
+    public async Task<IReadOnlyList<SessionSummary>> List(string search = "", int from = 0, int most = int.MaxValue)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return (await connection.QueryAsync<SessionSummary>($"{Summaries} order by s.updated_at desc, s.id desc")).AsList();
+        return (await connection.QueryAsync<SessionSummary>(
+            $"""
+            select s.id, s.name, s.revision, s.updated_at, coalesce(r.sources, '') as sources, coalesce(r.tracks, 0) as tracks, coalesce(r.to_mend, 0) as to_mend,
+                   r.looked_by is not distinct from @By as is_known,
+                   (select count(*) from takes t where t.session_id = s.id) as takes,
+                   coalesce((select sum(a.bytes)::bigint from audio_files a where a.hash in
+                       (select tt.hash from take_tracks tt join takes t on t.id = tt.take_id where t.session_id = s.id)), 0) as audio_bytes
+            from ({Found} order by s.updated_at desc, s.id desc offset @from limit @most) s
+            join split_revisions r on r.session_id = s.id and r.revision = s.revision
+            order by s.updated_at desc, s.id desc
+            """,
+            new { like = Like(search), from, most, SplitSummary.By })).AsList();
     }
 
-    /// <summary>One row of the list; null if there is no such session.</summary>
-    public async Task<SessionSummary?> Summary(long id)
+    /// <summary>How many sessions a search finds.</summary>
+    public async Task<int> Count(string search = "")
     {
         await using var connection = await database.OpenConnectionAsync();
-        return await connection.QuerySingleOrDefaultAsync<SessionSummary>($"{Summaries} where s.id = @id", new { id });
+        return await connection.ExecuteScalarAsync<int>($"select count(*) from ({Found}) s", new { like = Like(search) });
+    }
+
+    /// <summary>Keeps what the list shows of a revision.</summary>
+    public async Task Summarise(long id, int revision, SplitSummary summary)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            "update split_revisions set sources = @Sources, tracks = @Tracks, to_mend = @ToMend, looked_by = @By where session_id = @id and revision = @revision",
+            new { id, revision, summary.Sources, summary.Tracks, summary.ToMend, SplitSummary.By });
     }
 
     /// <summary>Name, revision, and what undo and redo would do; null if there is no such session.</summary>
@@ -97,42 +118,35 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await connection.ExecuteAsync("update sessions set name = @name, updated_at = now() where id = @id", new { id, name });
     }
 
-    /// <summary>Deletes a session with its revisions, takes and jobs, and gives the audio files that nothing uses any more.</summary>
-    /// <returns>Hashes of audio and overviews to be removed from the store.</returns>
-    public async Task<IReadOnlyList<string>> Delete(long id)
-    {
-        await using var connection = await database.OpenConnectionAsync();
-        await using var transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("delete from sessions where id = @id", new { id }, transaction);
-        var orphans = await AudioOrphans.Forget(connection, transaction);
-        await transaction.CommitAsync();
-        return orphans;
-    }
-
     /// <summary>Keeps a new revision, if the session is still at the one it was made from (compare and swap).</summary>
     /// <param name="id">The session.</param>
     /// <param name="expected">The revision the edit was made from.</param>
     /// <param name="split">The split after the edit.</param>
     /// <param name="edit">What was done.</param>
-    /// <returns>True if kept; false if the session has moved on meanwhile or is gone, and nothing was changed.</returns>
-    public Task<bool> Save(long id, int expected, Split split, string edit) => Swap(id, expected, async (connection, transaction) =>
+    /// <param name="summary">What the list shows of it; null to find out when it is shown.</param>
+    /// <returns>The new revision; null if the session has moved on meanwhile or is gone, and nothing was changed.</returns>
+    public Task<int?> Save(long id, int expected, Split split, string edit, SplitSummary? summary = null) => Swap(id, expected, async (connection, transaction) =>
     {
         var revision = await connection.ExecuteScalarAsync<int>(
             "select max(revision) + 1 from split_revisions where session_id = @id", new { id }, transaction);
         await connection.ExecuteAsync(
             """
             update split_revisions set redo = null where session_id = @id and revision = @expected;
-            insert into split_revisions (session_id, revision, parent, edit, document, format)
-            values (@id, @revision, @expected, @edit, @document::jsonb, @format);
+            insert into split_revisions (session_id, revision, parent, edit, document, format, sources, tracks, to_mend, looked_by)
+            values (@id, @revision, @expected, @edit, @document::jsonb, @format, @Sources, @Tracks, @ToMend, @by);
             """,
-            new { id, revision, expected, edit, document = SplitJson.Write(split), format = SplitVersions.Current },
+            new
+            {
+                id, revision, expected, edit, document = SplitJson.Write(split), format = SplitVersions.Current,
+                summary?.Sources, summary?.Tracks, summary?.ToMend, by = summary is null ? null : SplitSummary.By,
+            },
             transaction);
         return revision;
     });
 
     /// <summary>Takes the last edit back.</summary>
     /// <returns>False if the session has moved on or there is nothing to undo.</returns>
-    public Task<bool> Undo(long id, int expected) => Swap(id, expected, async (connection, transaction) =>
+    public async Task<bool> Undo(long id, int expected) => await Swap(id, expected, async (connection, transaction) =>
     {
         var parent = await connection.ExecuteScalarAsync<int?>(
             "select parent from split_revisions where session_id = @id and revision = @expected", new { id, expected }, transaction);
@@ -143,13 +157,13 @@ public sealed class SessionStore(NpgsqlDataSource database)
         }
 
         return parent;
-    });
+    }) is not null;
 
     /// <summary>Makes the edit again that was taken back last.</summary>
     /// <returns>False if the session has moved on or there is nothing to redo.</returns>
-    public Task<bool> Redo(long id, int expected) => Swap(id, expected, (connection, transaction) =>
+    public async Task<bool> Redo(long id, int expected) => await Swap(id, expected, (connection, transaction) =>
         connection.ExecuteScalarAsync<int?>(
-            "select redo from split_revisions where session_id = @id and revision = @expected", new { id, expected }, transaction));
+            "select redo from split_revisions where session_id = @id and revision = @expected", new { id, expected }, transaction)) is not null;
 
     /// <summary>The edits that led to the split as it is, the newest first.</summary>
     /// <param name="id">The session.</param>
@@ -173,29 +187,30 @@ public sealed class SessionStore(NpgsqlDataSource database)
             new { id, most })).AsList();
     }
 
-    /// <summary>Goes back to an earlier revision, by as many undos as it takes; each can be done again.</summary>
+    /// <summary>Goes back to an earlier revision, by as many undos as it takes, all of them or none; each can be done again.</summary>
     /// <returns>False if the session has moved on or the revision does not lie on the way that led here.</returns>
-    public async Task<bool> GoBack(long id, int expected, int revision)
+    public async Task<bool> GoBack(long id, int expected, int revision) => await Swap(id, expected, async (connection, transaction) =>
     {
-        var way = (await History(id, int.MaxValue)).Select(r => r.Number).TakeWhile(n => n != revision).ToList();
-        if (way.Count == 0 || way[0] != expected)
-        {
-            return false;
-        }
-
-        foreach (var step in way)
-        {
-            if (!await Undo(id, step))
-            {
-                return false;
-            }
-        }
-
-        return true;
-    }
+        var steps = await connection.ExecuteAsync(
+            """
+            with recursive way as (
+                select revision, parent from split_revisions where session_id = @id and revision = @expected
+                union all
+                select r.revision, r.parent from way join split_revisions r on r.session_id = @id and r.revision = way.parent
+                where way.revision <> @revision
+            )
+            update split_revisions back set redo = way.revision
+            from way where back.session_id = @id and back.revision = way.parent and way.revision <> @revision
+              and exists (select 1 from way there where there.revision = @revision)
+            """,
+            new { id, expected, revision },
+            transaction);
+        return steps > 0 ? revision : null;
+    }) is not null;
 
     /// <summary>Moves a session to another revision while its row is held.</summary>
-    private async Task<bool> Swap(long id, int expected, Func<NpgsqlConnection, NpgsqlTransaction, Task<int?>> next)
+    /// <returns>The revision it is at now; null if nothing was changed.</returns>
+    private async Task<int?> Swap(long id, int expected, Func<NpgsqlConnection, NpgsqlTransaction, Task<int?>> next)
     {
         await using var connection = await database.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();
@@ -203,17 +218,18 @@ public sealed class SessionStore(NpgsqlDataSource database)
             "select revision from sessions where id = @id and revision = @expected for update", new { id, expected }, transaction);
         if (held is null || await next(connection, transaction) is not { } revision)
         {
-            return false;
+            return null;
         }
 
         await connection.ExecuteAsync(
             "update sessions set revision = @revision, updated_at = now() where id = @id", new { id, revision }, transaction);
         await transaction.CommitAsync();
-        return true;
+        return revision;
     }
 
-    private Task<bool> Swap(long id, int expected, Func<NpgsqlConnection, NpgsqlTransaction, Task<int>> next) =>
-        Swap(id, expected, async (connection, transaction) => (int?)await next(connection, transaction));
+    /// <summary>Words as they are, wherever they stand.</summary>
+    private static string? Like(string search) =>
+        search.Trim() is { Length: > 0 } words ? $"%{words.Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%" : null;
 
     private sealed record Row(long Id, string Name, byte[] Song, int Revision, string Document, int Format, string? Undo, string? Redo)
     {

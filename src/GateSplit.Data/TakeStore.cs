@@ -57,19 +57,6 @@ public sealed class TakeStore(NpgsqlDataSource database)
         return head.With(tracks.AsList());
     }
 
-    /// <summary>Those of some files and overviews that no take knows.</summary>
-    public async Task<IReadOnlyList<string>> Unknown(string[] hashes)
-    {
-        await using var connection = await database.OpenConnectionAsync();
-        var unknown = await connection.QueryAsync<string>(
-            """
-            select h from unnest(@hashes) h
-            where not exists (select 1 from audio_files a where a.hash = h or a.overview_hash = h)
-            """,
-            new { hashes });
-        return unknown.AsList();
-    }
-
     /// <summary>Keeps a take whole, or nothing of it; ends its job in the same transaction.</summary>
     /// <param name="take">The take; its files are in the store.</param>
     /// <param name="jobId">The job that made it.</param>
@@ -78,6 +65,8 @@ public sealed class TakeStore(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();
+
+        await StoreLock.Share(connection, transaction);
 
         // A job that was cut off from the database after its commit asks again; it gets the take it already has.
         var kept = await connection.ExecuteScalarAsync<long?>("select take_id from jobs where id = @jobId for update", new { jobId }, transaction);
@@ -97,6 +86,12 @@ public sealed class TakeStore(NpgsqlDataSource database)
                 """,
                 take,
                 transaction);
+        // Two who keep the same files wait for each other in one order only.
+        foreach (var track in take.Tracks.OrderBy(t => t.Hash, StringComparer.Ordinal))
+        {
+            await KeepFile(connection, transaction, track);
+        }
+
         foreach (var track in take.Tracks)
         {
             await KeepTrack(connection, transaction, id, track);
@@ -108,7 +103,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
             transaction);
 
         await connection.ExecuteAsync(
-            "update jobs set state = 'done', share = 1, take_id = @id, ended_at = now(), sentence = '' where id = @jobId; update sessions set updated_at = now() where id = @SessionId",
+            "update jobs set state = 'done', share = 1, take_id = @id, ended_at = now(), sentence = '' where id = @jobId; delete from held_files where job_id = @jobId; update sessions set updated_at = now() where id = @SessionId",
             new { id, jobId, take.SessionId },
             transaction);
         await transaction.CommitAsync();
@@ -165,18 +160,14 @@ public sealed class TakeStore(NpgsqlDataSource database)
             new { sessionId, takeId, trackId, remark });
     }
 
-    /// <summary>Deletes a take and gives the files that nothing uses any more.</summary>
-    public async Task<IReadOnlyList<string>> Delete(long id)
+    /// <summary>The overview of a file was made anew.</summary>
+    public async Task SetOverview(string hash, string overviewHash)
     {
         await using var connection = await database.OpenConnectionAsync();
-        await using var transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("delete from takes where id = @id", new { id }, transaction);
-        var orphans = await AudioOrphans.Forget(connection, transaction);
-        await transaction.CommitAsync();
-        return orphans;
+        await connection.ExecuteAsync("update audio_files set overview_hash = @overviewHash where hash = @hash", new { hash, overviewHash });
     }
 
-    private static async Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, NewTake.Track track)
+    private static async Task KeepFile(NpgsqlConnection connection, NpgsqlTransaction transaction, NewTake.Track track)
     {
         var format = track.Measure.Format;
         await connection.ExecuteAsync(
@@ -199,16 +190,16 @@ public sealed class TakeStore(NpgsqlDataSource database)
                 new { track.Hash, channel = channel + 1, Peak = Finite(levels.SamplePeak), Rms = Finite(levels.Rms), levels.DcOffset, levels.ClippedRuns, levels.Silent },
                 transaction);
         }
-
-        await connection.ExecuteAsync(
-            """
-            insert into take_tracks (take_id, position, pass, remark, track_id, name, family, elements, source, hash)
-            values (@takeId, @Position, @Pass, @Remark, @TrackId, @Name, @Family, @Elements, @Source, @Hash)
-            on conflict (take_id, position) do update set hash = excluded.hash, name = excluded.name, remark = excluded.remark
-            """,
-            new { takeId, track.Position, track.Pass, track.Remark, track.TrackId, track.Name, track.Family, track.Elements, track.Source, track.Hash },
-            transaction);
     }
+
+    private static Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, NewTake.Track track) => connection.ExecuteAsync(
+        """
+        insert into take_tracks (take_id, position, pass, remark, track_id, name, family, elements, source, hash)
+        values (@takeId, @Position, @Pass, @Remark, @TrackId, @Name, @Family, @Elements, @Source, @Hash)
+        on conflict (take_id, position) do update set hash = excluded.hash, name = excluded.name, remark = excluded.remark
+        """,
+        new { takeId, track.Position, track.Pass, track.Remark, track.TrackId, track.Name, track.Family, track.Elements, track.Source, track.Hash },
+        transaction);
 
     private static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
 

@@ -26,7 +26,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
     public async Task<NewTake> Make(Job job, string folder, JobPulse pulse)
     {
         var request = Request(job);
-        var state = await Resilient.Run(() => sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
+        var state = await Resilient.Run(() => request.Revision is { } shown ? sessions.Load(job.SessionId, shown) : sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");
         var session = OpenSession.Of(state);
         var brought = BroughtFolder.Find(store, request.Staging) ?? throw new JobRefused("The files are gone. Bring them in once more.");
         var files = brought.Files();
@@ -83,7 +83,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             pulse.Report(CutShare + MeasureShare * Interlocked.Increment(ref done) / lines.Count);
         });
         var adopted = await parts.Adopt(
-            session.Lines, measured, new Part(pulse, CutShare + MeasureShare, 1 - CutShare - MeasureShare), pulse.Stop);
+            job, session.Lines, measured, new Part(pulse, CutShare + MeasureShare, 1 - CutShare - MeasureShare), pulse.Stop);
         var note = string.Join(" ", remarks.Distinct().Prepend(Words.List([.. files.Select(f => f.Name)], most: 3) + (remarks.Count > 0 ? "." : "")));
         return new NewTake(
             job.SessionId,

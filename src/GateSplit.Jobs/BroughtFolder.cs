@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using System.Text.Json;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
@@ -18,6 +20,7 @@ public sealed class BroughtFolder
 
     private const string ListName = "files.json";
     private const string OwnerName = "owner";
+    private const string SessionName = "session";
     private readonly string _path;
 
     private BroughtFolder(string name, string path)
@@ -30,11 +33,14 @@ public sealed class BroughtFolder
     public string Name { get; }
 
     /// <summary>Makes a new one.</summary>
-    public static BroughtFolder Make(IAudioStore store)
+    /// <param name="store">The audio store.</param>
+    /// <param name="sessionId">The session that the files are for.</param>
+    public static BroughtFolder Make(IAudioStore store, long sessionId)
     {
         var name = Prefix + Guid.NewGuid().ToString("N");
         var path = store.Staging(name);
         File.WriteAllText(Path.Combine(path, OwnerName), WorkerName.Own);
+        File.WriteAllText(Path.Combine(path, SessionName), sessionId.ToString(CultureInfo.InvariantCulture));
         return new BroughtFolder(name, path);
     }
 
@@ -43,6 +49,25 @@ public sealed class BroughtFolder
         name is not null && store.StagingNames().Contains(name) && new BroughtFolder(name, store.Staging(name)) is var found && File.Exists(found.ListPath)
             ? found
             : null;
+
+    /// <summary>The same of a session; null if the files are another session's.</summary>
+    public static BroughtFolder? Find(IAudioStore store, string? name, long sessionId) =>
+        Find(store, name) is { } found && SessionOf(found._path) == sessionId ? found : null;
+
+    /// <summary>Whose files a folder holds, and how much of them; null if it is no such folder.</summary>
+    internal static (long SessionId, Bytes Size)? Size(IAudioStore store, string name)
+    {
+        if (!name.StartsWith(Prefix, StringComparison.Ordinal))
+        {
+            return null;
+        }
+
+        var path = store.Staging(name);
+        return SessionOf(path) is { } session ? (session, new(new DirectoryInfo(path).EnumerateFiles().Sum(f => f.Length))) : null;
+    }
+
+    private static long? SessionOf(string path) =>
+        File.Exists(Path.Combine(path, SessionName)) && long.TryParse(File.ReadAllText(Path.Combine(path, SessionName)), CultureInfo.InvariantCulture, out var id) ? id : null;
 
     /// <summary>True of a folder whose files have not all come, and never will: the process that took them in is gone.</summary>
     public static bool IsCutOff(IAudioStore store, string name)

@@ -6,9 +6,10 @@ namespace GateSplit.Jobs;
 /// <summary>What every job has in common: it starts once, it can be stopped, it leaves a take or a sentence, and never half a file.</summary>
 /// <param name="jobs">The jobs.</param>
 /// <param name="takes">The takes.</param>
+/// <param name="keeper">Removes what a job took in and did not keep.</param>
 /// <param name="store">The audio store.</param>
 /// <param name="log">For the operator.</param>
-public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store, ILogger<JobRunner> log)
+public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper, IAudioStore store, ILogger<JobRunner> log)
 {
     /// <summary>Runs a job that this worker has claimed.</summary>
     /// <param name="job">The job.</param>
@@ -79,11 +80,12 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, IAudioStore store,
     }
 
     /// <summary>Clears the work away before anybody is told that it has ended.</summary>
-    private Task End(Job job, IJob kind, string staging, string state, string sentence)
+    private async Task End(Job job, IJob kind, string staging, string state, string sentence)
     {
         log.LogInformation("Job {Job} ends as {State}: {Sentence}", job.Id, state, sentence);
         store.Discard(staging);
         kind.Clear(job);
-        return Resilient.Run(() => jobs.End(job.Id, state, sentence, WorkerName.Own), log);
+        await Resilient.Run(() => keeper.LetGo(job), log);
+        await Resilient.Run(() => jobs.End(job.Id, state, sentence, WorkerName.Own), log);
     }
 }

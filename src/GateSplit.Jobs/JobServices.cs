@@ -9,9 +9,9 @@ public static class JobServices
     /// <summary>Adds stores, queue and one worker.</summary>
     public static IServiceCollection AddGateSplitJobs(this IServiceCollection services, string audioFolder)
     {
-        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>();
+        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>().AddSingleton<AudioKeeper>().AddSingleton<ReadingStore>();
         services.AddSingleton<IAudioStore>(new FolderAudioStore(audioFolder));
-        services.AddSingleton<TakeParts>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
+        services.AddSingleton(UploadLimits.Default).AddSingleton<UploadRoom>().AddSingleton<TakeParts>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
         services.AddSingleton<JobBell>().AddSingleton<IJob, PrintJob>().AddSingleton<IJob, BringInJob>();
         services.AddHostedService<Sweeper>().AddHostedService<JobWorker>();
         return services;

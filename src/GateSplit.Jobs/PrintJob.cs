@@ -70,7 +70,7 @@ internal sealed class PrintJob(SessionStore sessions, TakeParts parts, IAudioSto
         var remark = recorded == times.Frames
             ? ""
             : $"stopped early: {Words.Clock(recorded.Seconds(times.SampleRate))} of {Words.Clock(times.Seconds)}";
-        var adopted = await parts.Adopt(lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Gone);
+        var adopted = await parts.Adopt(job, lines, printed, new Part(pulse, PassShare, 1 - PassShare), pulse.Gone);
         return new NewTake(
             job.SessionId,
             TakeKind.Print,

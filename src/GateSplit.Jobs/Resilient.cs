@@ -27,6 +27,19 @@ public static class Resilient
         }
     }
 
+    /// <inheritdoc cref="Run{T}"/>
+    internal static Task Run(Func<Task> action, ILogger log) => Run(
+        async () =>
+        {
+            await action();
+            return true;
+        },
+        log);
+
+    /// <summary>True if the database is there, and took longer than anybody waits: what was asked for may have been done or not.</summary>
+    public static bool IsSlow(Exception e) =>
+        e is TimeoutException or NpgsqlException { InnerException: TimeoutException } or PostgresException { SqlState: PostgresErrorCodes.QueryCanceled };
+
     /// <summary>True if the database was not there, rather than refused.</summary>
     public static bool IsOutage(Exception e) =>
         e is NpgsqlException { IsTransient: true } or PostgresException { SqlState: "57P01" or "57P02" or "57P03" } or TimeoutException

@@ -57,14 +57,20 @@ public sealed class ResumableUpload
     public static ResumableUpload? Find(IAudioStore store, string key)
     {
         var name = Prefix + key;
-        if (!Guid.TryParseExact(key, "N", out _) || !store.StagingNames().Contains(name))
+        return store.StagingNames().Contains(name) ? Named(store, name) : null;
+    }
+
+    /// <summary>The upload in a folder that is there; null if it holds none.</summary>
+    internal static ResumableUpload? Named(IAudioStore store, string name)
+    {
+        if (!name.StartsWith(Prefix, StringComparison.Ordinal) || !Guid.TryParseExact(name[Prefix.Length..], "N", out _))
         {
             return null;
         }
 
         var path = store.Staging(name);
         var about = Path.Combine(path, "about.json");
-        return File.Exists(about) ? new ResumableUpload(key, path, JsonSerializer.Deserialize<About>(File.ReadAllText(about), SplitJson.Options)!) : null;
+        return File.Exists(about) ? new ResumableUpload(name[Prefix.Length..], path, JsonSerializer.Deserialize<About>(File.ReadAllText(about), SplitJson.Options)!) : null;
     }
 
     /// <summary>Appends what comes, and keeps what came even if it breaks off.</summary>

@@ -8,14 +8,18 @@ namespace GateSplit.Jobs;
 /// Looks after jobs whose worker is gone. While this process lives it takes their passes over; what it finds when it
 /// starts, nobody else has wanted: that is told as interrupted and offered again. Their staging folders are cleared.
 /// </summary>
-public sealed class Sweeper(JobStore jobs, JobBell bell, IAudioStore store, ILogger<Sweeper> log) : BackgroundService
+public sealed class Sweeper(JobStore jobs, AudioKeeper keeper, JobBell bell, IAudioStore store, ILogger<Sweeper> log) : BackgroundService
 {
     private static readonly TimeSpan Interval = TimeSpan.FromSeconds(3);
     private static readonly TimeSpan SilentFor = TimeSpan.FromSeconds(20);
 
     private static readonly TimeSpan Abandoned = TimeSpan.FromDays(1);
 
+    private static readonly TimeSpan BetweenSweeps = TimeSpan.FromHours(1);
+    private static readonly TimeSpan Settled = TimeSpan.FromHours(1);
+
     private readonly DateTime _started = DateTime.UtcNow;
+    private DateTime _nextSweep = DateTime.UtcNow;
 
     /// <inheritdoc/>
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -39,6 +43,7 @@ public sealed class Sweeper(JobStore jobs, JobBell bell, IAudioStore store, ILog
                 }
 
                 isFirst = false;
+                await SweepStore(stoppingToken);
             }
             catch (Exception e) when (Resilient.IsOutage(e))
             {
@@ -70,6 +75,27 @@ public sealed class Sweeper(JobStore jobs, JobBell bell, IAudioStore store, ILog
         foreach (var name in old.Where(n => !wanted.Any(r => r.Contains(n, StringComparison.Ordinal))))
         {
             store.Discard(name);
+        }
+    }
+
+    /// <summary>What was left by a program that was killed while it took files in.</summary>
+    private async Task SweepStore(CancellationToken cancel)
+    {
+        if (DateTime.UtcNow < _nextSweep)
+        {
+            return;
+        }
+
+        var sweep = await keeper.Sweep(DateTime.UtcNow - Settled, cancel);
+        _nextSweep = DateTime.UtcNow + BetweenSweeps;
+        if (sweep.Removed > 0)
+        {
+            log.LogInformation("{Files} files in the audio store belonged to nothing and were removed", sweep.Removed);
+        }
+
+        if (sweep.Missing.Count > 0)
+        {
+            log.LogError("{Files} recordings are not in the audio store any more, the first of them {Hash}", sweep.Missing.Count, sweep.Missing[0]);
         }
     }
 

@@ -1,25 +1,27 @@
-using System.Collections.Concurrent;
 using GateSplit.Core;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 using GateSplit.Data;
+using Microsoft.Extensions.Logging;
 
 namespace GateSplit.Jobs;
 
 /// <summary>From finished files to the tracks of a take.</summary>
 /// <param name="store">The audio store.</param>
-/// <param name="takes">What is kept already.</param>
-public sealed class TakeParts(IAudioStore store, TakeStore takes)
+/// <param name="keeper">Who removes files from it.</param>
+/// <param name="log">For the operator.</param>
+public sealed class TakeParts(IAudioStore store, AudioKeeper keeper, ILogger<TakeParts> log)
 {
-    /// <summary>Takes files into the store and describes them: all of them, or none.</summary>
+    /// <summary>Takes files into the store and describes them. What it took in is let go by the end of the job, if it is not kept.</summary>
+    /// <param name="job">The job that keeps them.</param>
     /// <param name="view">The split they were made by.</param>
     /// <param name="files">The files, in a staging folder.</param>
     /// <param name="progress">Told the share done.</param>
     /// <param name="cancel">Stops it.</param>
     internal async Task<NewTake.Track[]> Adopt(
-        SplitView view, IReadOnlyList<PrintedTrack> files, IProgress<double> progress, CancellationToken cancel)
+        Job job, SplitView view, IReadOnlyList<PrintedTrack> files, IProgress<double> progress, CancellationToken cancel)
     {
         // Whatever needs room on the disk comes before the first file is taken in.
         foreach (var file in files)
@@ -27,30 +29,23 @@ public sealed class TakeParts(IAudioStore store, TakeStore takes)
             await File.WriteAllBytesAsync(OverviewPath(file), file.Measure.Overview.ToBytes(), cancel);
         }
 
-        var adopted = new NewTake.Track[files.Count];
-        var taken = new ConcurrentBag<string>();
+        // What they will be called is held before the first of them is moved: from then on nobody removes one.
+        var names = new (string File, string Overview)[files.Count];
         var done = 0;
-        try
+        await Parallel.ForAsync(0, files.Count, cancel, async (i, stop) =>
         {
-            await Parallel.ForAsync(0, files.Count, cancel, async (i, stop) =>
-            {
-                var bytes = new Bytes(new FileInfo(files[i].Path).Length);
-                var overview = await store.Adopt(OverviewPath(files[i]), stop);
-                taken.Add(overview);
-                var hash = await store.Adopt(files[i].Path, stop);
-                taken.Add(hash);
-                adopted[i] = Describe(view, files[i], hash, bytes, overview);
-                progress.Report((double)Interlocked.Increment(ref done) / files.Count);
-            });
-        }
-        catch
+            names[i] = (await store.NameOf(files[i].Path, stop), await store.NameOf(OverviewPath(files[i]), stop));
+            progress.Report((double)Interlocked.Increment(ref done) / files.Count);
+        });
+        await Resilient.Run(() => keeper.Hold(job, [.. names.SelectMany(n => new[] { n.File, n.Overview })]), log);
+        var adopted = new NewTake.Track[files.Count];
+        for (var i = 0; i < files.Count; i++)
         {
-            foreach (var hash in await takes.Unknown([.. taken]))
-            {
-                store.Remove(hash);
-            }
-
-            throw;
+            cancel.ThrowIfCancellationRequested();
+            var bytes = new Bytes(new FileInfo(files[i].Path).Length);
+            store.Adopt(OverviewPath(files[i]), names[i].Overview);
+            store.Adopt(files[i].Path, names[i].File);
+            adopted[i] = Describe(view, files[i], names[i].File, bytes, names[i].Overview);
         }
 
         return adopted;

@@ -56,7 +56,9 @@ public sealed class AudioStoreTests : IDisposable
     {
         var path = Path.Combine(_store.Staging("job-1"), name);
         await File.WriteAllBytesAsync(path, bytes, TestContext.Current.CancellationToken);
-        return await _store.Adopt(path, TestContext.Current.CancellationToken);
+        var hash = await _store.NameOf(path, TestContext.Current.CancellationToken);
+        _store.Adopt(path, hash);
+        return hash;
     }
 
     [Theory]

@@ -59,7 +59,7 @@ public sealed class UpgradeTests : IAsyncDisposable
         Assert.True(await sessions.Redo(1, lamp.Revision));
         var disarmed = (await sessions.Load(1))!;
         Assert.False(disarmed.Split.Tracks[0].Armed);
-        Assert.True(await sessions.Save(1, disarmed.Revision, lamp.Split, "Arm it"));
+        Assert.NotNull(await sessions.Save(1, disarmed.Revision, lamp.Split, "Arm it"));
         await using var connection = await source.OpenConnectionAsync();
         Assert.Equal([1, 1, SplitVersions.Current], await connection.QueryAsync<int>("select format from split_revisions where session_id = 1 order by revision"));
         Assert.Equal("It is meant.", Assert.Single((await sessions.Load(2))!.Split.Accepted).Why);

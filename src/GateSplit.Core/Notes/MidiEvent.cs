@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Notes;
@@ -8,7 +7,7 @@ namespace GateSplit.Core.Notes;
 /// <param name="Status">The status byte: 0x80 to 0xEF for channel messages, 0xF0 and 0xF7 for system exclusive, 0xFF for meta events.</param>
 /// <param name="MetaType">The type of a meta event; 0 otherwise.</param>
 /// <param name="Data">One or two data bytes of a channel message, or the payload of the others.</param>
-public sealed record MidiEvent(Ticks Tick, byte Status, byte MetaType, ImmutableArray<byte> Data)
+public readonly record struct MidiEvent(Ticks Tick, byte Status, byte MetaType, MidiData Data)
 {
     /// <summary>1 to 16 for channel messages.</summary>
     public int Channel => (Status & 0x0F) + 1;

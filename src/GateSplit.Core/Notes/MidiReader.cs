@@ -9,6 +9,9 @@ public static class MidiReader
 {
     private const int MostTracks = 4096;
 
+    /// <summary>The most events that are read: days of music, and more would only fill the memory.</summary>
+    public const int MostEvents = 500_000;
+
     /// <summary>Reads a whole file.</summary>
     /// <param name="bytes">The file.</param>
     /// <returns>The file, or a sentence with the byte offset of what is wrong.</returns>
@@ -85,13 +88,13 @@ public static class MidiReader
 
         if (bytes.Slice(at, 4).SequenceEqual("MTrk"u8))
         {
-            var walk = new Walk(bytes.Slice(body, (int)length), body);
+            var walk = new Walk(bytes.Slice(body, (int)length), body, MostEvents - tracks.Sum(t => t.Length));
             if (walk.Run() is { } trouble)
             {
                 return trouble;
             }
 
-            tracks.Add(walk.Events.ToImmutable());
+            tracks.Add(walk.Events.DrainToImmutable());
         }
 
         at = body + (int)length;
@@ -113,10 +116,11 @@ public static class MidiReader
     private sealed record Head(int Format, int Tracks, TimeBase TimeBase, int Length);
 
     /// <summary>The walk along one track.</summary>
-    private ref struct Walk(ReadOnlySpan<byte> body, int offset)
+    private ref struct Walk(ReadOnlySpan<byte> body, int offset, int most)
     {
         private readonly ReadOnlySpan<byte> _body = body;
         private readonly int _offset = offset;
+        private readonly int _most = most;
         private int _at;
         private byte _running;
 
@@ -144,6 +148,11 @@ public static class MidiReader
                     return $"The MIDI file is damaged at byte {place}: the event there makes no sense or is cut off.";
                 }
 
+                if (Events.Count == _most)
+                {
+                    return $"The MIDI file has more than {MostEvents:#,0} events, which is the most that is read (byte {place}).";
+                }
+
                 Events.Add(read);
                 if (read is { Status: 0xFF, MetaType: MidiFile.EndOfTrack })
                 {
@@ -164,7 +173,7 @@ public static class MidiReader
         /// <summary>Meta and system exclusive events say how long they are; they end running status.</summary>
         private bool Long(Ticks tick, byte status, out MidiEvent read)
         {
-            read = null!;
+            read = default;
             _running = 0;
             byte type = 0;
             if (status == 0xFF)
@@ -189,7 +198,7 @@ public static class MidiReader
 
         private bool Channel(Ticks tick, byte status, out MidiEvent read)
         {
-            read = null!;
+            read = default;
             var count = (status & 0xF0) is 0xC0 or 0xD0 ? 1 : 2;
             if (status is < 0x80 or > 0xEF || count > _body.Length - _at)
             {

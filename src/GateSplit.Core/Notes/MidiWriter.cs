@@ -63,7 +63,7 @@ public static class MidiWriter
                 Variable(to, item.Data.Length);
             }
 
-            to.Write(item.Data.AsSpan());
+            item.Data.WriteTo(to);
         }
 
         return to.ToArray();

@@ -1,8 +1,9 @@
-using GateSplit.Core.Quantities;
+using GateSplit.Core;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Mvc.ViewFeatures;
 using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.Net.Http.Headers;
 
@@ -11,11 +12,10 @@ namespace GateSplit.Web.Endpoints;
 /// <summary>Takes recordings made elsewhere: as a form, streamed to disk as it comes, or from uploads that were resumed.</summary>
 public static class BringInEndpoints
 {
-    /// <summary>The most bytes a recording may have.</summary>
-    public static readonly Bytes MostBytes = new(64L << 30);
-
     /// <summary>The most files that are taken at once.</summary>
     public const int MostFiles = 256;
+
+    private const int LongestName = 255;
 
     private const long MostMultipartExtra = 1 << 20;
 
@@ -26,21 +26,7 @@ public static class BringInEndpoints
         app.MapPost("/sessions/{id:long}/bring-in/gather", Gather);
     }
 
-    /// <summary>A sentence about why so many bytes cannot be taken in; null if they can.</summary>
-    internal static string? Refusal(Bytes length, IAudioStore store)
-    {
-        if (length > MostBytes)
-        {
-            return $"The file is larger than {MostBytes}, which is the most that is taken.";
-        }
-
-        // The recording itself and the files cut from it lie on the disk together for a while.
-        return length * 2 > store.FreeBytes
-            ? $"The disk is too full: the recording and its files need {length * 2}, and {store.FreeBytes} are free."
-            : null;
-    }
-
-    private static async Task<IResult> Receive(long id, string token, SessionStore sessions, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
+    private static async Task<IResult> Receive(long id, string token, SessionStore sessions, IAudioStore store, UploadRoom room, IAntiforgery antiforgery, HttpContext context)
     {
         // The form is read as a stream, so its token comes with the address and is checked like one in a header.
         context.Request.Headers["RequestVerificationToken"] = token;
@@ -50,7 +36,7 @@ public static class BringInEndpoints
         context.Features.Set(formFeature);
         if (!valid)
         {
-            return Back(id, "The page is too old. Load it again and choose the files once more.");
+            return Back(context, id, "The page is too old. Load it again and choose the files once more.");
         }
 
         if (await sessions.Head(id) is null)
@@ -58,13 +44,14 @@ public static class BringInEndpoints
             return Results.NotFound();
         }
 
-        if (Refusal(new(context.Request.ContentLength ?? 0), store) is { } refusal)
+        if (room.Refusal(id, new(context.Request.ContentLength ?? 0)) is { } refusal)
         {
-            return Back(id, refusal);
+            return Back(context, id, refusal);
         }
 
-        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = MostBytes.Count + MostMultipartExtra;
-        return await Fill(id, store, folder => Save(context, folder), context.RequestAborted);
+        // A form that does not say how long it is gets what is left.
+        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = room.Left(id).Count + MostMultipartExtra;
+        return await Fill(context, id, store, folder => Save(context, folder), () => { });
     }
 
     /// <summary>Gathers uploads that have come whole.</summary>
@@ -72,55 +59,59 @@ public static class BringInEndpoints
     {
         if (!await antiforgery.IsRequestValidAsync(context))
         {
-            return Back(id, "The page is too old. Load it again and choose the files once more.");
+            return Back(context, id, "The page is too old. Load it again and choose the files once more.");
         }
 
         var uploads = request.Form["key"].Select(k => ResumableUpload.Find(store, k ?? "")).ToList();
         if (uploads.Count is 0 or > MostFiles || uploads.Any(u => u is null || u.SessionId != id || u.Offset != u.Length))
         {
-            return Back(id, "Not all of the files have come. Send them again; what is here already is not sent twice.");
+            return Back(context, id, "Not all of the files have come. Send them again; what is here already is not sent twice.");
         }
 
         return await Fill(
+            context,
             id,
             store,
             folder =>
             {
+                // The uploads stay until all is well: what cannot be taken in now need not be sent again.
                 for (var i = 0; i < uploads.Count; i++)
                 {
-                    File.Move(uploads[i]!.DataPath, folder.Incoming(i));
-                    uploads[i]!.Discard(store);
+                    store.Link(uploads[i]!.DataPath, folder.Incoming(i));
                 }
 
-                return Task.FromResult<IReadOnlyList<string>>([.. uploads.Select(u => u!.FileName)]);
+                return Task.FromResult<Result<IReadOnlyList<string>>>(uploads.Select(u => u!.FileName).ToList());
             },
-            context.RequestAborted);
+            () => uploads.ForEach(u => u!.Discard(store)));
     }
 
-    private static async Task<IResult> Fill(long id, IAudioStore store, Func<BroughtFolder, Task<IReadOnlyList<string>>> save, CancellationToken aborted)
+    /// <summary>Fills a new folder with files and shows what is in them.</summary>
+    /// <param name="context">The request.</param>
+    /// <param name="id">The session.</param>
+    /// <param name="store">The audio store.</param>
+    /// <param name="save">Puts the files there and gives their names.</param>
+    /// <param name="done">Called once they are taken in.</param>
+    private static async Task<IResult> Fill(
+        HttpContext context, long id, IAudioStore store, Func<BroughtFolder, Task<Result<IReadOnlyList<string>>>> save, Action done)
     {
-        var folder = BroughtFolder.Make(store);
+        var folder = BroughtFolder.Make(store, id);
         var kept = false;
         try
         {
             var names = await save(folder);
-            if (names.Count == 0)
+            if ((names.Ok ? folder.TakeIn(names.Value) : names.Trouble) is { } trouble)
             {
-                return Back(id, "No file came with the form. Choose one or several first.");
-            }
-
-            if (folder.TakeIn(names) is { } trouble)
-            {
-                return Back(id, trouble);
+                return Back(context, id, trouble);
             }
 
             kept = true;
+            done();
             return Results.LocalRedirect($"/sessions/{id}/bring-in?from={folder.Name}");
         }
-        catch (IOException e) when (!aborted.IsCancellationRequested)
+        catch (IOException e) when (!context.RequestAborted.IsCancellationRequested)
         {
-            return Back(id, e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase)
-                ? "The disk is full, so the recording could not be taken in. Nothing of it was kept."
+            return Back(context, id, IsFull(e)
+                ? "The disk is full, so the recording could not be taken in. Make room and send it again."
                 : $"The recording could not be taken in: {e.Message}");
         }
         finally
@@ -132,27 +123,53 @@ public static class BringInEndpoints
         }
     }
 
-    private static async Task<IReadOnlyList<string>> Save(HttpContext context, BroughtFolder folder)
-    {
-        if (!MediaTypeHeaderValue.TryParse(context.Request.ContentType, out var type) || HeaderUtilities.RemoveQuotes(type.Boundary).Value is not { Length: > 0 } boundary)
-        {
-            return [];
-        }
+    /// <summary>True of a disk that has no room left.</summary>
+    internal static bool IsFull(IOException e) => e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase);
 
+    /// <summary>Saves all files of a form, or says why not one of them is taken.</summary>
+    private static async Task<Result<IReadOnlyList<string>>> Save(HttpContext context, BroughtFolder folder)
+    {
         var names = new List<string>();
-        var reader = new MultipartReader(boundary, context.Request.Body) { BodyLengthLimit = null };
-        while (names.Count < MostFiles && await reader.ReadNextSectionAsync(context.RequestAborted) is { } section)
+        try
         {
-            if (section.AsFileSection() is { FileName.Length: > 0 } file)
+            var boundary = MediaTypeHeaderValue.TryParse(context.Request.ContentType, out var type) ? HeaderUtilities.RemoveQuotes(type.Boundary).Value : null;
+            var reader = new MultipartReader(boundary ?? "", context.Request.Body) { BodyLengthLimit = null };
+            while (boundary is { Length: > 0 } && await reader.ReadNextSectionAsync(context.RequestAborted) is { } section)
             {
+                if (section.AsFileSection() is not { FileName.Length: > 0 } file)
+                {
+                    continue;
+                }
+
+                if (names.Count == MostFiles)
+                {
+                    return new Refusal($"More than {MostFiles} files came at once, which is the most that is taken. Nothing of them was kept.");
+                }
+
+                var name = Path.GetFileName(file.FileName.Replace('\\', '/'));
+                if (name.Length > LongestName)
+                {
+                    return new Refusal($"The name of a file has {name.Length} characters; {LongestName} are the most that is taken. Nothing was kept.");
+                }
+
                 await using var to = new FileStream(folder.Incoming(names.Count), FileMode.Create, FileAccess.Write, FileShare.None, 1 << 20);
                 await section.Body.CopyToAsync(to, 1 << 20, context.RequestAborted);
-                names.Add(Path.GetFileName(file.FileName));
+                names.Add(name);
             }
         }
+        catch (Exception e) when (e is InvalidDataException or BadHttpRequestException || (e is IOException && !IsFull((IOException)e) && !context.RequestAborted.IsCancellationRequested))
+        {
+            return new Refusal($"The form could not be read to its end, so nothing was kept: {e.Message}");
+        }
 
-        return names;
+        return names.Count > 0 ? names : new Refusal("No file came with the form. Choose one or several first.");
     }
 
-    private static IResult Back(long id, string notice) => Results.LocalRedirect($"/sessions/{id}/print?notice={Uri.EscapeDataString(notice)}");
+    private static IResult Back(HttpContext context, long id, string notice)
+    {
+        var next = context.RequestServices.GetRequiredService<ITempDataDictionaryFactory>().GetTempData(context);
+        next.Notify(notice);
+        next.Save();
+        return Results.LocalRedirect($"/sessions/{id}/print");
+    }
 }

@@ -13,7 +13,7 @@ public static class HandoffEndpoints
     public static void MapHandoff(this IEndpointRouteBuilder app)
     {
         app.MapGet("/sessions/{id:long}/handoff.zip", async (
-            long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, IAudioStore store, HttpContext context) =>
+            long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, ReadingStore readings, IAudioStore store, HttpContext context) =>
         {
             if (await sessions.Load(id) is not { } state || await (take == 0 ? takes.Chosen(id) : takes.Find(take)) is not { } found || found.SessionId != id)
             {
@@ -29,7 +29,8 @@ public static class HandoffEndpoints
             // The zip writer ends each entry with a few bytes that it writes synchronously, even when asked not to.
             context.Features.Get<IHttpBodyControlFeature>()!.AllowSynchronousIO = true;
             var name = FileName.Clean(found.Number == 0 ? $"{state.Name} what counts" : $"{state.Name} take {found.Number}") + ".zip";
-            return Results.Stream(to => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted), "application/zip", name);
+            return Results.Stream(
+                to => readings.While(id, take == 0 ? null : take, () => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted)), "application/zip", name);
         });
         app.MapGet("/sessions/{id:long}/session.json", async (long id, SessionStore sessions) =>
             await sessions.Load(id) is { } state

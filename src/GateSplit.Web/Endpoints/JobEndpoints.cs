@@ -2,22 +2,22 @@ using System.Globalization;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Text.Encodings.Web;
+using System.Text.Json;
 using GateSplit.Core;
 using GateSplit.Data;
-using GateSplit.Jobs;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Antiforgery;
 
 namespace GateSplit.Web.Endpoints;
 
-/// <summary>Where a job stands, pushed to the page, and its stop button.</summary>
+/// <summary>Where the jobs of a session stand, pushed to its pages, and their stop buttons.</summary>
 public static class JobEndpoints
 {
-    private static readonly TimeSpan Interval = TimeSpan.FromMilliseconds(300);
-
-    /// <summary>Maps /jobs/{id}/events and /jobs/{id}/stop.</summary>
+    /// <summary>Maps /sessions/{id}/events and /jobs/{id}/stop.</summary>
     public static void MapJobs(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/jobs/{id:long}/events", (long id, JobStore jobs, CancellationToken cancel) =>
+        // One stream a page, however many jobs there are: a browser has few connections for all of its pages.
+        app.MapGet("/sessions/{id:long}/events", (long id, Watch<IReadOnlyList<Job>> jobs, CancellationToken cancel) =>
             TypedResults.ServerSentEvents(Events(id, jobs, cancel)));
         app.MapPost("/jobs/{id:long}/stop", async (long id, JobStore jobs, IAntiforgery antiforgery, HttpContext context) =>
         {
@@ -62,43 +62,50 @@ public static class JobEndpoints
             $"<span>{HtmlEncoder.Default.Encode(parts[0])}<svg viewBox=\"0 0 60 1\" preserveAspectRatio=\"none\"><rect class=\"meter-bar\" width=\"{width:0.0}\" height=\"1\" /></svg></span>");
     }));
 
-    private static async IAsyncEnumerable<SseItem<string>> Events(long id, JobStore jobs, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<SseItem<string>> Events(long id, Watch<IReadOnlyList<Job>> watch, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var last = "";
-        while (!cancel.IsCancellationRequested)
+        var shown = new Dictionary<string, string>();
+        HashSet<long>? before = null;
+        await foreach (var (jobs, away) in watch.Follow(id, cancel))
         {
-            Job? job = null;
-            var away = false;
-            try
+            var active = (jobs ?? []).Where(j => j.IsActive).ToList();
+            var now = active.Select(j => j.Id).ToHashSet();
+            if (!away && (now.Count == 0 || (before is not null && !now.SetEquals(before))))
             {
-                job = await jobs.Find(id);
-            }
-            catch (Exception e) when (Resilient.IsOutage(e))
-            {
-                away = true;
-            }
-
-            if (!away && job is not { IsActive: true })
-            {
-                yield return new SseItem<string>("end", "end");
+                // The page shows another number of jobs than there are: what came of them, and what is left.
+                yield return new SseItem<string>(now.Count == 0 ? "end" : "next", "end");
                 yield break;
             }
 
-            var html = away
-                ? "<span>The database does not answer just now; the pass goes on.</span>"
-                : $"<progress max=\"1\" value=\"{job!.Share:0.000}\" aria-label=\"Share done\"></progress> <span>{HtmlEncoder.Default.Encode(Sentence(job))}</span>";
-            if (!away && job is { Levels.Length: > 0 })
+            before = away ? before : now;
+            foreach (var part in away ? [new Part("status-job", "<span>The database does not answer just now; the pass goes on.</span>")] : active.SelectMany((j, i) => Parts(j, i == 0)))
             {
-                yield return new SseItem<string>(LevelBars(job.Levels), "levels");
+                if (shown.GetValueOrDefault(part.Id) != part.Html)
+                {
+                    shown[part.Id] = part.Html;
+                    yield return new SseItem<string>(JsonSerializer.Serialize(part, JsonSerializerOptions.Web), "part");
+                }
             }
-
-            if (html != last)
-            {
-                yield return new SseItem<string>(html, "progress");
-                last = html;
-            }
-
-            await Task.Delay(Interval, cancel).ContinueWith(_ => { }, TaskScheduler.Default);
         }
     }
+
+    private static IEnumerable<Part> Parts(Job job, bool isFirst)
+    {
+        var line = $"<progress max=\"1\" value=\"{job.Share.ToString("0.000", CultureInfo.InvariantCulture)}\" aria-label=\"Share done\"></progress> <span>{HtmlEncoder.Default.Encode(Sentence(job))}</span>";
+        yield return new Part($"job-line-{job.Id}", line);
+        if (isFirst)
+        {
+            yield return new Part("status-job", line);
+        }
+
+        if (job.Levels.Length > 0)
+        {
+            yield return new Part($"job-levels-{job.Id}", LevelBars(job.Levels));
+        }
+    }
+
+    /// <summary>A part of a page that is shown anew.</summary>
+    /// <param name="Id">The id of its element.</param>
+    /// <param name="Html">What it holds now.</param>
+    private sealed record Part(string Id, string Html);
 }

@@ -9,10 +9,10 @@ public static class LiveEndpoints
 {
     /// <summary>Maps the web socket /sessions/{id}/live.</summary>
     public static void MapLive(this IEndpointRouteBuilder app) =>
-        app.MapGet("/sessions/{id:long}/live", async (long id, string? ear, int? bar, int? pass, ClickMode? click, OpenSessions open, IHostApplicationLifetime life, HttpContext context) =>
+        app.MapGet("/sessions/{id:long}/live", async (long id, string? ear, int? bar, int? pass, ClickMode? click, OpenSessions open, Watch<SessionNow?> watch, IHostApplicationLifetime life, HttpContext context) =>
         {
             // Pages of other origins may open web sockets, and get no sound.
-            if (!context.WebSockets.IsWebSocketRequest || (context.Request.Headers.Origin is [{ } origin] && new Uri(origin).Authority != context.Request.Host.Value))
+            if (!context.WebSockets.IsWebSocketRequest || !IsOurs(context.Request))
             {
                 return Results.BadRequest();
             }
@@ -30,7 +30,15 @@ public static class LiveEndpoints
                 return Results.Empty;
             }
 
-            await new LiveListen(open, session, socket, Ear.Parse(ear), bar ?? 1, Math.Clamp(pass ?? 1, 1, session.State.Split.Passes), click ?? ClickMode.Off).Run(over.Token);
+            await new LiveListen(watch, session, socket, Ear.Parse(ear), bar ?? 1, Math.Clamp(pass ?? 1, 1, session.State.Split.Passes), click ?? ClickMode.Off).Run(over.Token);
             return Results.Empty;
         });
+
+    /// <summary>A browser says which page it is; "null" and what is no address are none of ours. What is no browser says nothing.</summary>
+    private static bool IsOurs(HttpRequest request) => request.Headers.Origin switch
+    {
+        [] => true,
+        [{ } origin] => Uri.TryCreate(origin, UriKind.Absolute, out var page) && page.Authority == request.Host.Value,
+        _ => false,
+    };
 }

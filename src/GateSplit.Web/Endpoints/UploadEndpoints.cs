@@ -14,16 +14,17 @@ namespace GateSplit.Web.Endpoints;
 public static class UploadEndpoints
 {
     private const string Version = "1.0.0";
+    private const string Full = "The disk is full, so the upload cannot go on. Make room; it then goes on where it is.";
 
     /// <summary>Maps /sessions/{id}/uploads and /uploads/{key}.</summary>
     public static void MapUploads(this IEndpointRouteBuilder app)
     {
-        app.MapMethods("/sessions/{id:long}/uploads", ["OPTIONS"], (HttpContext context) =>
+        app.MapMethods("/sessions/{id:long}/uploads", ["OPTIONS"], (UploadRoom room, HttpContext context) =>
         {
             Speak(context);
             context.Response.Headers["Tus-Version"] = Version;
             context.Response.Headers["Tus-Extension"] = "creation,termination";
-            context.Response.Headers["Tus-Max-Size"] = BringInEndpoints.MostBytes.Count.ToString(CultureInfo.InvariantCulture);
+            context.Response.Headers["Tus-Max-Size"] = room.Limits.File.Count.ToString(CultureInfo.InvariantCulture);
             return Results.NoContent();
         });
         app.MapPost("/sessions/{id:long}/uploads", Create).DisableAntiforgery();
@@ -54,7 +55,7 @@ public static class UploadEndpoints
         }).DisableAntiforgery();
     }
 
-    private static async Task<IResult> Create(long id, SessionStore sessions, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
+    private static async Task<IResult> Create(long id, SessionStore sessions, UploadRoom room, IAntiforgery antiforgery, HttpContext context)
     {
         Speak(context);
         if (await Refuse(antiforgery, context) is { } refused)
@@ -72,16 +73,25 @@ public static class UploadEndpoints
             return Results.BadRequest("An upload has to say how long it is.");
         }
 
-        if (BringInEndpoints.Refusal(new(length), store) is { } sentence)
+        Core.Result<ResumableUpload> begun;
+        try
         {
-            return Results.Text(sentence, statusCode: StatusCodes.Status413PayloadTooLarge);
+            begun = room.Begin(id, FileName(context.Request.Headers["Upload-Metadata"].ToString()), new(length));
+        }
+        catch (IOException e)
+        {
+            return Results.Text(BringInEndpoints.IsFull(e) ? Full : $"The disk refuses: {e.Message}", statusCode: StatusCodes.Status507InsufficientStorage);
         }
 
-        var upload = ResumableUpload.Begin(store, id, FileName(context.Request.Headers["Upload-Metadata"].ToString()), new(length));
+        if (!begun.Ok)
+        {
+            return Results.Text(begun.Trouble, statusCode: StatusCodes.Status413PayloadTooLarge);
+        }
+
         context.RequestServices.GetRequiredService<ILoggerFactory>().CreateLogger("GateSplit.Web.Uploads")
             .LogInformation("Session {Session}: an upload of {Bytes} bytes begins", id, length);
         context.Response.Headers["Upload-Offset"] = "0";
-        return Results.Created($"/uploads/{upload.Key}", null);
+        return Results.Created($"/uploads/{begun.Value.Key}", null);
     }
 
     private static async Task<IResult> Append(string key, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
@@ -115,9 +125,9 @@ public static class UploadEndpoints
                 return Results.Conflict();
             }
         }
-        catch (IOException e) when (e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase))
+        catch (IOException e) when (BringInEndpoints.IsFull(e))
         {
-            return Results.Text("The disk is full, so the upload cannot go on. Make room; it then goes on where it is.", statusCode: StatusCodes.Status507InsufficientStorage);
+            return Results.Text(Full, statusCode: StatusCodes.Status507InsufficientStorage);
         }
         catch (IOException) when (!context.RequestAborted.IsCancellationRequested)
         {

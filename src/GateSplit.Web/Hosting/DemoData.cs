@@ -84,7 +84,7 @@ public sealed class DemoData(IServiceProvider services)
             switch (session.Steps[progress.StepsDone])
             {
                 case DemoEdit { Edit: var edit }:
-                    if (!await _sessions.Save(id, state.Revision, edit.Apply(state.Split).Value!, edit.Name(state.Split)))
+                    if (await _sessions.Save(id, state.Revision, edit.Apply(state.Split).Value!, edit.Name(state.Split)) is null)
                     {
                         return;
                     }
@@ -95,7 +95,7 @@ public sealed class DemoData(IServiceProvider services)
                     await Print(id, state, TakesAfter(session, progress.StepsDone));
                     break;
                 case DemoBringIn elsewhere when (await _takes.Of(id)).Count < TakesAfter(session, progress.StepsDone):
-                    await _queue.BringIn(id, Recorded(session, state.Split, elsewhere, cancel));
+                    await _queue.BringIn(id, Recorded(id, state.Revision, session, state.Split, elsewhere, cancel));
                     break;
             }
 
@@ -132,15 +132,15 @@ public sealed class DemoData(IServiceProvider services)
     }
 
     /// <summary>Recordings as somebody else would have made them: the same sources, lagging.</summary>
-    private BringInRequest Recorded(DemoSession session, Split split, DemoBringIn elsewhere, CancellationToken cancel)
+    private BringInRequest Recorded(long sessionId, int revision, DemoSession session, Split split, DemoBringIn elsewhere, CancellationToken cancel)
     {
-        var folder = BroughtFolder.Make(services.GetRequiredService<IAudioStore>());
+        var folder = BroughtFolder.Make(services.GetRequiredService<IAudioStore>(), sessionId);
         var late = split with { Units = [.. split.Units.Select(u => u with { Simulated = u.Simulated with { LatencyMs = elsewhere.LateMs } })] };
         var song = Song.Of(session.Song);
         var view = new SplitView(late, Core.Signal.Sounding.Elements(late, song));
         new StandInRecorder(view, song) { Only = elsewhere.TrackIds.ToHashSet() }
             .Print(t => folder.Incoming(elsewhere.TrackIds.IndexOf(t.Id)), DateTime.Now, cancel: cancel);
         folder.TakeIn([.. elsewhere.TrackIds.Select(t => $"{split.Track(t)!.Name}.wav")]);
-        return new BringInRequest(folder.Name, BringInPlan.Of(split, folder.Files()));
+        return new BringInRequest(folder.Name, BringInPlan.Of(split, folder.Files())) { Revision = revision };
     }
 }

@@ -1,6 +1,7 @@
 using System.Text.Encodings.Web;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using Microsoft.AspNetCore.Diagnostics;
 
 namespace GateSplit.Web.Hosting;
 
@@ -10,6 +11,8 @@ namespace GateSplit.Web.Hosting;
 /// </summary>
 public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
 {
+    private const string Slow = "The database takes too long to answer just now. Look again in a while.";
+    private const string SlowChange = "The database takes too long to answer just now, so nobody knows whether this was kept. Look before you do it again.";
     private const string Outage = "The database does not answer just now. Nothing is lost; this page tries again by itself every few seconds.";
 
     /// <summary>Runs the rest and catches what it throws.</summary>
@@ -18,6 +21,17 @@ public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
         try
         {
             await next(context);
+        }
+        catch (Exception e) when (Resilient.IsSlow(e) && !context.Response.HasStarted)
+        {
+            log.LogWarning("The database is slow: {Message}", e.Message);
+            await Tell(context, StatusCodes.Status503ServiceUnavailable, HttpMethods.IsGet(context.Request.Method) ? Slow : SlowChange, "Look again", context.Request.Path);
+        }
+        catch (Exception e) when (e is BadHttpRequestException or InvalidDataException && !context.Response.HasStarted)
+        {
+            var status = (e as BadHttpRequestException)?.StatusCode ?? StatusCodes.Status400BadRequest;
+            log.LogInformation("{Method} {Path} could not be read: {Message}", context.Request.Method, context.Request.Path, e.Message);
+            await Tell(context, status, $"{Sentence(status)} Nothing was changed.", "To the sessions", "/");
         }
         catch (Exception e) when (Resilient.IsOutage(e) && !context.Response.HasStarted)
         {
@@ -43,9 +57,38 @@ public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
         }
     }
 
-    private static async Task Tell(HttpContext context, int status, string sentence, string link, string address, string head = "")
+    /// <summary>A page for an answer that would otherwise be empty.</summary>
+    public static Task TellStatus(StatusCodeContext status)
     {
-        context.Response.Clear();
+        var response = status.HttpContext.Response;
+        return Tell(status.HttpContext, response.StatusCode, Sentence(response.StatusCode), "To the sessions", "/", keepHeaders: true);
+    }
+
+    private static string Sentence(int status) => status switch
+    {
+        StatusCodes.Status400BadRequest => "This request cannot be understood. If it came from a page, the page is too old: load it again.",
+        StatusCodes.Status404NotFound => "This is not here. The address leads to nothing, or what it led to has been deleted.",
+        StatusCodes.Status405MethodNotAllowed => "Nothing can be done in this way at this address.",
+        StatusCodes.Status408RequestTimeout => "The request came so slowly that nobody waited for its end.",
+        StatusCodes.Status409Conflict => "This does not fit what is here by now. Load the page again.",
+        StatusCodes.Status411LengthRequired => "A request of this kind has to say how long it is.",
+        StatusCodes.Status412PreconditionFailed => "This is asked for in a version that is not spoken here.",
+        StatusCodes.Status413PayloadTooLarge => "This is larger than what is taken here.",
+        StatusCodes.Status414UriTooLong => "The address is too long.",
+        StatusCodes.Status415UnsupportedMediaType => "This is of a kind that is not taken here.",
+        StatusCodes.Status416RangeNotSatisfiable => "The file does not reach that far.",
+        StatusCodes.Status423Locked => "Somebody else is sending the same just now.",
+        StatusCodes.Status431RequestHeaderFieldsTooLarge => "The head of the request is too long.",
+        _ => $"This could not be done (status {status}).",
+    };
+
+    private static async Task Tell(HttpContext context, int status, string sentence, string link, string address, string head = "", bool keepHeaders = false)
+    {
+        if (!keepHeaders)
+        {
+            context.Response.Clear();
+        }
+
         await new SecurityHeaders(_ => Task.CompletedTask).InvokeAsync(context);
         context.Response.StatusCode = status;
         context.Response.ContentType = "text/html; charset=utf-8";

@@ -15,6 +15,8 @@ public static class GateSplitApp
 {
     private const long MostFormBytes = 16 << 20;
     private const long MostLogBytes = 32 << 20;
+    private static readonly TimeSpan JobGlance = TimeSpan.FromMilliseconds(300);
+    private static readonly TimeSpan SessionGlance = TimeSpan.FromMilliseconds(50);
 
     /// <summary>Builds it on a database that <see cref="DatabaseAtStart"/> has brought up to date.</summary>
     public static WebApplication Build(ServeOptions options)
@@ -44,6 +46,8 @@ public static class GateSplitApp
         builder.Services.AddSingleton(options);
         builder.Services.AddSingleton(Database.Open(options.ConnectionString));
         builder.Services.AddSingleton<OpenSessions>();
+        builder.Services.AddSingleton(services => new Watch<IReadOnlyList<Job>>(services.GetRequiredService<JobStore>().Current, JobGlance));
+        builder.Services.AddSingleton(services => new Watch<SessionNow?>(services.GetRequiredService<OpenSessions>().Find, SessionGlance));
         builder.Services.AddSingleton<LineWalks>();
         builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(options.DataFolder, "keys")));
@@ -56,7 +60,18 @@ public static class GateSplitApp
         app.UseHostFiltering();
         app.UseMiddleware<SecurityHeaders>();
         app.UseMiddleware<FaultPage>();
-        app.UseStatusCodePagesWithReExecute("/missing");
+        app.UseStatusCodePages(FaultPage.TellStatus);
+        app.Use((context, next) =>
+        {
+            // A request that is sent back as it came would show what a page must not see.
+            if (!HttpMethods.IsTrace(context.Request.Method))
+            {
+                return next(context);
+            }
+
+            context.Response.StatusCode = StatusCodes.Status405MethodNotAllowed;
+            return Task.CompletedTask;
+        });
         app.UseStaticFiles();
         app.UseWebSockets();
         app.UseRouting();

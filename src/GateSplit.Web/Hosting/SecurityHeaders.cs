@@ -13,6 +13,9 @@ public sealed class SecurityHeaders(RequestDelegate next)
         headers.ContentSecurityPolicy = Policy;
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "same-origin";
+        headers["Cross-Origin-Opener-Policy"] = "same-origin";
+        headers["Cross-Origin-Resource-Policy"] = "same-origin";
+        headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=(), midi=(), payment=(), usb=()";
         return next(context);
     }
 }

@@ -9,7 +9,6 @@ using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 using GateSplit.Data;
-using GateSplit.Jobs;
 using GateSplit.Web.Sessions;
 
 namespace GateSplit.Web.Live;
@@ -24,12 +23,11 @@ public sealed class LiveListen
     /// <summary>How far the sound that is sent may lie ahead of what was played.</summary>
     public const double AheadSeconds = 0.2;
 
-    private static readonly TimeSpan Glance = TimeSpan.FromMilliseconds(50);
     private static readonly TimeSpan Farewell = TimeSpan.FromSeconds(5);
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(5);
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
-    private readonly OpenSessions _open;
+    private readonly Watch<SessionNow?> _watch;
     private readonly long _id;
     private readonly WebSocket _socket;
     private readonly LiveRig _rig;
@@ -42,16 +40,16 @@ public sealed class LiveListen
     private Task<LiveRig.Prepared>? _preparing;
 
     /// <summary>Begins to listen.</summary>
-    /// <param name="open">Sessions as they are now.</param>
+    /// <param name="watch">Sessions as they are now.</param>
     /// <param name="session">The session.</param>
     /// <param name="socket">The listener.</param>
     /// <param name="ear">What is listened to.</param>
     /// <param name="startBar">The bar in which the sources start.</param>
     /// <param name="pass">The pass.</param>
     /// <param name="click">When the click is heard.</param>
-    public LiveListen(OpenSessions open, OpenSession session, WebSocket socket, Ear ear, int startBar, int pass, ClickMode click)
+    public LiveListen(Watch<SessionNow?> watch, OpenSession session, WebSocket socket, Ear ear, int startBar, int pass, ClickMode click)
     {
-        (_open, _id, _session, _socket, _ear) = (open, session.State.Id, session, socket, ear);
+        (_watch, _id, _session, _socket, _ear) = (watch, session.State.Id, session, socket, ear);
         _sampleRate = session.State.Split.Pass.SampleRate;
         _rig = new LiveRig(session.State.Split, session.Song, ear, startBar, pass, click);
     }
@@ -145,12 +143,12 @@ public sealed class LiveListen
     /// <summary>Looks for edits, from whichever window they come.</summary>
     private async Task Watch(CancellationToken cancel)
     {
-        while (!cancel.IsCancellationRequested)
+        try
         {
-            try
+            // While the database is away it plays on as it was; the pages say so.
+            await foreach (var (now, _) in _watch.Follow(_id, cancel))
             {
-                await Task.Delay(Glance, cancel);
-                if (await _open.Find(_id) is not var (session, findings) || session.State.Revision == _session.State.Revision)
+                if (now is not var (session, findings) || session.State.Revision == _session.State.Revision)
                 {
                     continue;
                 }
@@ -164,14 +162,10 @@ public sealed class LiveListen
 
                 Volatile.Write(ref _changed, true);
             }
-            catch (Exception e) when (Resilient.IsOutage(e))
-            {
-                // It plays on as it was; the pages say that the database is away.
-            }
-            catch (Exception e) when (e is OperationCanceledException or WebSocketException)
-            {
-                return;
-            }
+        }
+        catch (Exception e) when (e is OperationCanceledException or WebSocketException)
+        {
+            // The listener has gone.
         }
     }
 

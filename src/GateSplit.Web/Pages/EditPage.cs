@@ -2,6 +2,7 @@ using GateSplit.Core;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
+using GateSplit.Web.Endpoints;
 using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
@@ -13,8 +14,7 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
     : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>What was just done, for the live region.</summary>
-    [BindProperty(SupportsGet = true, Name = "said")]
-    public string? Said { get; set; }
+    public string? Said { get; private set; }
 
     /// <summary>The split.</summary>
     public Split Split => Session.State.Split;
@@ -23,7 +23,11 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
     public RefusedEdit? Again { get; private set; }
 
     /// <summary>Shows the page.</summary>
-    public virtual async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
+    public virtual async Task<IActionResult> OnGet()
+    {
+        Said = TempData.TakeSaid();
+        return await Show() ? Page() : NotFound();
+    }
 
     /// <summary>Makes an edit.</summary>
     public Task<IActionResult> OnPostEdit(int revision) => Change(revision, () => EditForms.Read(Request.Form, Split, Session.Lines));
@@ -41,8 +45,8 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>The station's name in addresses.</summary>
     protected abstract string Station { get; }
 
-    /// <summary>The address of this page, saying what was done.</summary>
-    protected abstract string Address(string? said);
+    /// <summary>The address of this page.</summary>
+    protected abstract string Address();
 
     /// <summary>Makes an edit of the revision that the page showed, and keeps it.</summary>
     protected async Task<IActionResult> Change(int revision, Func<Result<Edit>> read)
@@ -67,7 +71,7 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
         }
 
         var name = edit.Value!.Name(Split);
-        return await Sessions.Save(Id, revision, after.Value, name) ? await Done(name) : await ShowMoved(revision);
+        return await Open.Save(Session, after.Value, name) ? await Done(name) : await ShowMoved(revision);
     }
 
     /// <summary>After an edit: the page again. One that swaps parts of itself gets it at once, any other is sent to it.</summary>
@@ -75,11 +79,12 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
     {
         if (!Request.Headers.ContainsKey("HX-Request"))
         {
-            return Redirect(Address(said));
+            TempData.Say(said);
+            return Redirect(Address());
         }
 
         Said = said;
-        Response.Headers["HX-Replace-Url"] = Address(null);
+        Response.Headers["HX-Replace-Url"] = Address();
         return await Show() ? Page() : NotFound();
     }
 

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Checks;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
@@ -9,32 +8,63 @@ using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Views;
 using GateSplit.Data;
+using GateSplit.Jobs;
+using GateSplit.Web.Endpoints;
+using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace GateSplit.Web.Pages;
 
 /// <summary>The list of sessions, and making a new one.</summary>
-public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioStore store, JobStore jobs) : PageModel
+public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room) : PageModel
 {
     private const long MostMidiBytes = 8_000_000;
     private const int DefaultRate = 48000;
+    private const int LongestSearch = 120;
 
-    /// <summary>The rows.</summary>
+    private const int RowsAPage = 50;
+
+    /// <summary>The rows of this page.</summary>
     public IReadOnlyList<Row> Sessions { get; private set; } = [];
+
+    /// <summary>Words in the name or among the sources; empty for all sessions.</summary>
+    [BindProperty(SupportsGet = true, Name = "find")]
+    public string? Find { get; set; }
+
+    /// <summary>The page of the list, from 1.</summary>
+    [BindProperty(SupportsGet = true, Name = "at")]
+    public int PageNumber { get; set; } = 1;
+
+    /// <summary>How many sessions there are that the search finds.</summary>
+    public int Found { get; private set; }
+
+    /// <summary>How many pages they fill.</summary>
+    public int Pages => Math.Max(1, (Found + RowsAPage - 1) / RowsAPage);
+
+    /// <summary>The first row of this page among all, from 1.</summary>
+    public int First => (PageNumber - 1) * RowsAPage + 1;
+
+    /// <summary>The address of a page of the list.</summary>
+    public string AddressOf(int page) => $"/?{(Search.Length > 0 ? $"find={Uri.EscapeDataString(Search)}&" : "")}at={page}";
 
     /// <summary>Charts a session can have.</summary>
     public IReadOnlyList<Chart> Shelf { get; private set; } = [];
 
     /// <summary>A sentence for the top; null for none.</summary>
-    [BindProperty(SupportsGet = true, Name = "notice")]
-    public string? Notice { get; set; }
+    public string? Notice { get; private set; }
 
     /// <summary>What the form for a new session holds.</summary>
     public NewSession Wish { get; private set; } = new("", [], "", "", true);
 
     /// <summary>Shows the list.</summary>
-    public async Task OnGet() => await Load();
+    public async Task OnGet()
+    {
+        Notice = TempData.TakeNotice();
+        await Load();
+    }
+
+    private string Search => (Find ?? "").Trim() is { Length: > LongestSearch } words ? words[..LongestSearch] : (Find ?? "").Trim();
 
     /// <summary>Renames a session.</summary>
     public async Task<IActionResult> OnPostRename(long id, string? name)
@@ -42,7 +72,8 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
         name = name?.Trim() ?? "";
         if (name.Length is 0 or > 120)
         {
-            return RedirectToPage(new { notice = "A session needs a name of 1 to 120 characters." });
+            TempData.Notify("A session needs a name of 1 to 120 characters.");
+            return RedirectToPage();
         }
 
         await sessions.Rename(id, name);
@@ -52,14 +83,13 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
     /// <summary>Deletes a session with its audio.</summary>
     public async Task<IActionResult> OnPostDelete(long id)
     {
-        if (await jobs.Newest(id) is { IsActive: true })
+        if (await keeper.DeleteSession(id) is { } refusal)
         {
-            return RedirectToPage(new { notice = "This session is printing or cutting just now. Stop that first, then delete it." });
+            TempData.Notify(refusal);
         }
-
-        foreach (var hash in await sessions.Delete(id))
+        else
         {
-            store.Remove(hash);
+            room.Discard(id);
         }
 
         return RedirectToPage();
@@ -158,48 +188,36 @@ public sealed class IndexModel(SessionStore sessions, ChartStore charts, IAudioS
     private async Task Load()
     {
         Shelf = await charts.All();
+        Found = await sessions.Count(Search);
+        PageNumber = Math.Clamp(PageNumber, 1, Pages);
         var rows = ImmutableArray.CreateBuilder<Row>();
-        foreach (var summary in await sessions.List())
+        foreach (var summary in await sessions.List(Search, (PageNumber - 1) * RowsAPage, RowsAPage))
         {
-            if (await RowOf(summary) is { } row)
-            {
-                rows.Add(row);
-            }
+            rows.Add(await RowOf(summary));
         }
 
         Sessions = rows.ToImmutable();
     }
 
-    /// <summary>One that cannot be read is told where it stands, and harms no other.</summary>
-    private async Task<Row?> RowOf(SessionSummary summary)
+    /// <summary>One that nobody has looked at yet is looked at once. One that cannot be read is told where it stands, and harms no other.</summary>
+    private async Task<Row> RowOf(SessionSummary summary)
     {
         try
         {
-            if (await sessions.Load(summary.Id) is not { } state)
-            {
-                return null;
-            }
-
-            var view = OpenSession.Of(state).Lines;
-            return new Row(summary, string.Join(", ", state.Split.Units.Select(u => u.Name)), state.Split.Tracks.Length, AllChecks.Look(view).Count(f => f.ToMend));
+            return summary.IsKnown || await open.Find(summary.Id) is not var (session, findings)
+                ? new Row(summary, null)
+                : new Row(summary.With(SplitSummary.Of(session, findings)), null);
         }
         catch (UnreadableException e)
         {
-            return new Row(summary, "", 0, 0) { Unreadable = e.Message };
+            return new Row(summary, e.Message);
         }
     }
 
     /// <summary>A row of the list.</summary>
     /// <param name="Summary">The session.</param>
-    /// <param name="Sources">Its sources in words.</param>
-    /// <param name="Tracks">How many tracks its split has.</param>
-    /// <param name="ToMend">How many findings should be mended.</param>
-    public sealed record Row(SessionSummary Summary, string Sources, int Tracks, int ToMend)
-    {
-        /// <summary>Why it cannot be read; null if it can.</summary>
-        public string? Unreadable { get; init; }
-    }
-
+    /// <param name="Unreadable">Why it cannot be read; null if it can.</param>
+    public sealed record Row(SessionSummary Summary, string? Unreadable);
 
     /// <summary>What was asked for.</summary>
     /// <param name="Name">Its name.</param>

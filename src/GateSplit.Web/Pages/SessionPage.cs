@@ -1,4 +1,5 @@
 using GateSplit.Data;
+using GateSplit.Web.Endpoints;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -16,14 +17,16 @@ public abstract class SessionPage(OpenSessions open, SessionStore sessions, Take
     public long Id { get; set; }
 
     /// <summary>A sentence for the top of the page; null for none.</summary>
-    [BindProperty(SupportsGet = true, Name = "notice")]
-    public string? Notice { get; set; }
+    public string? Notice { get; protected set; }
 
     /// <summary>The frame with the session in it.</summary>
     public Frame Frame { get; private set; } = null!;
 
     /// <summary>The session ready to be looked at.</summary>
     public OpenSession Session => Frame.Session;
+
+    /// <summary>Sessions as they are now.</summary>
+    protected OpenSessions Open => open;
 
     /// <summary>Sessions.</summary>
     protected SessionStore Sessions => sessions;
@@ -37,6 +40,13 @@ public abstract class SessionPage(OpenSessions open, SessionStore sessions, Take
     /// <summary>The audio store.</summary>
     protected IAudioStore Store => store;
 
+    /// <summary>Sends to another page with a sentence for its top.</summary>
+    protected IActionResult RedirectTelling(string address, string sentence)
+    {
+        TempData.Notify(sentence);
+        return Redirect(address);
+    }
+
     /// <summary>Loads the session.</summary>
     /// <param name="station">The station the page is.</param>
     /// <returns>False if there is no such session.</returns>
@@ -47,6 +57,7 @@ public abstract class SessionPage(OpenSessions open, SessionStore sessions, Take
             return false;
         }
 
+        Notice ??= TempData.TakeNotice();
         Frame = await Frame.Of(session, findings, takes, jobs, store);
         ViewData["Frame"] = Frame;
         ViewData["Station"] = station;

@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Splits;
 using GateSplit.Data;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -11,21 +12,22 @@ namespace GateSplit.Web.Sessions;
 /// </summary>
 public sealed class OpenSessions(SessionStore sessions) : IDisposable
 {
-    private const int MostKept = 32;
+    private const int MostKept = 64;
     private static readonly TimeSpan Idle = TimeSpan.FromMinutes(20);
     private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
+    private readonly MemoryCache _songs = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
     /// <summary>A session as it is now, with its findings; null if there is none.</summary>
-    public async Task<(OpenSession Session, IReadOnlyList<Finding> Findings)?> Find(long id)
+    public async Task<SessionNow?> Find(long id)
     {
         if (await sessions.Head(id) is not { } head)
         {
             return null;
         }
 
-        if (_kept.TryGetValue((id, head.Revision), out var kept) && kept is (OpenSession open, IReadOnlyList<Finding> known))
+        if (_kept.TryGetValue((id, head.Revision), out var kept) && kept is SessionNow known)
         {
-            return (open with { State = open.State with { Name = head.Name, Undo = head.Undo, Redo = head.Redo } }, known);
+            return known with { Session = known.Session with { State = known.Session.State with { Name = head.Name, Undo = head.Undo, Redo = head.Redo } } };
         }
 
         if (await sessions.Load(id) is not { } state)
@@ -33,12 +35,44 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
             return null;
         }
 
-        var opened = OpenSession.Of(state);
-        IReadOnlyList<Finding> findings = AllChecks.Look(opened.Lines);
-        _kept.Set((id, state.Revision), (opened, findings), new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = Idle });
-        return (opened, findings);
+        var song = _songs.GetOrCreate(id, entry =>
+        {
+            (entry.Size, entry.SlidingExpiration) = (1, Idle);
+            return OpenSession.ReadSong(state);
+        })!;
+        var now = Look(OpenSession.Of(state, song));
+        Keep(now);
+        await sessions.Summarise(id, state.Revision, SplitSummary.Of(now.Session, now.Findings));
+        return now;
+    }
+
+    /// <summary>Keeps an edit of a session as it was looked at, and what was found in it for the next look.</summary>
+    /// <param name="session">The session before the edit.</param>
+    /// <param name="split">The split after it.</param>
+    /// <param name="edit">What was done.</param>
+    /// <returns>False if the session has moved on meanwhile or is gone, and nothing was kept.</returns>
+    public async Task<bool> Save(OpenSession session, Split split, string edit)
+    {
+        var now = Look(session.With(split));
+        var (id, before) = (session.State.Id, session.State.Revision);
+        if (await sessions.Save(id, before, split, edit, SplitSummary.Of(now.Session, now.Findings)) is not { } revision)
+        {
+            return false;
+        }
+
+        Keep(now with { Session = now.Session with { State = now.Session.State with { Revision = revision } } });
+        return true;
     }
 
     /// <inheritdoc/>
-    public void Dispose() => _kept.Dispose();
+    public void Dispose()
+    {
+        _kept.Dispose();
+        _songs.Dispose();
+    }
+
+    private static SessionNow Look(OpenSession session) => new(session, AllChecks.Look(session.Lines));
+
+    private void Keep(SessionNow now) => _kept.Set(
+        (now.Session.State.Id, now.Session.State.Revision), now, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = Idle });
 }

@@ -11,6 +11,8 @@ namespace GateSplit.Web.Pages.Session;
 public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, JobQueue queue)
     : SessionPage(open, sessions, takes, jobs, store)
 {
+    private const string Gone = "These files are not here any more. Bring them in once more.";
+
     /// <summary>The folder the files lie in.</summary>
     [BindProperty(SupportsGet = true, Name = "from")]
     public string? From { get; set; }
@@ -38,17 +40,24 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
             return NotFound();
         }
 
-        return BroughtFolder.Find(Store, From) is null
-            ? Redirect($"/sessions/{Id}/print?notice={Uri.EscapeDataString("These files are not here any more. Bring them in once more.")}")
+        return BroughtFolder.Find(Store, From, Id) is null
+            ? RedirectTelling($"/sessions/{Id}/print", Gone)
             : Page();
     }
 
     /// <summary>Cuts as it is said; with "order" it only gives the rest in order, to be looked at.</summary>
-    public async Task<IActionResult> OnPost(bool order)
+    /// <param name="order">True to give the rest in order.</param>
+    /// <param name="revision">The revision of the split that the page showed.</param>
+    public async Task<IActionResult> OnPost(bool order, int revision)
     {
         if (!await Show())
         {
             return NotFound();
+        }
+
+        if (Files.Count == 0)
+        {
+            return RedirectTelling($"/sessions/{Id}/print", Gone);
         }
 
         var lines = new List<BroughtLine>();
@@ -63,6 +72,12 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
         }
 
         Lines = lines.ToDictionary(l => l.TrackId);
+        if (revision != Session.State.Revision)
+        {
+            Notice = "This session was changed in another window meanwhile, so nothing was cut yet. Look once more at what goes where.";
+            return Page();
+        }
+
         if (lines.FirstOrDefault(l => !BringInPlan.Fits(Session.State.Split, Files, l)) is { } wide)
         {
             Notice = $"{Session.State.Split.Track(wide.TrackId)!.Title} is stereo, and there is no second channel beside the one that was chosen.";
@@ -81,7 +96,7 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
             return Page();
         }
 
-        if (await queue.BringIn(Id, new BringInRequest(From!, lines, Request.Form["convert"] == "true")) is null)
+        if (await queue.BringIn(Id, new BringInRequest(From!, lines, Request.Form["convert"] == "true") { Revision = revision }) is null)
         {
             Notice = "This session is already printing or cutting. Wait until that is done.";
             return Page();
@@ -93,7 +108,7 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
     /// <summary>Throws the files away.</summary>
     public IActionResult OnPostDiscard()
     {
-        if (BroughtFolder.Find(Store, From) is { } folder)
+        if (BroughtFolder.Find(Store, From, Id) is { } folder)
         {
             Store.Discard(folder.Name);
         }
@@ -108,7 +123,7 @@ public sealed class BringInModel(OpenSessions open, SessionStore sessions, TakeS
             return false;
         }
 
-        if (BroughtFolder.Find(Store, From) is { } folder)
+        if (BroughtFolder.Find(Store, From, Id) is { } folder)
         {
             Files = folder.Files();
             Lines = BringInPlan.Of(Session.State.Split, Files).ToDictionary(l => l.TrackId);

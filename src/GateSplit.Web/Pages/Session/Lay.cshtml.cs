@@ -47,7 +47,7 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
     protected override string Station => "split";
 
     /// <inheritdoc/>
-    protected override string Address(string? said) => $"/sessions/{Id}/split{(said is null ? "" : "?said=" + Uri.EscapeDataString(said))}";
+    protected override string Address() => $"/sessions/{Id}/split";
 
     private LayWish Wish => new(Anew, HardPan, ByGroup)
     {

@@ -126,8 +126,7 @@ public sealed class LineCheckModel(OpenSessions open, SessionStore sessions, Tak
     protected override string Station => "line-check";
 
     /// <inheritdoc/>
-    protected override string Address(string? said) =>
-        Choose(Parse(Line)) is var address && said is null ? address : $"{address}{(address.Contains('?') ? '&' : '?')}said={Uri.EscapeDataString(said)}";
+    protected override string Address() => Choose(Parse(Line));
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()

@@ -14,7 +14,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Printing, bringing in, and the takes with their player.</summary>
-public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, JobQueue queue)
+public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, AudioKeeper keeper, UploadRoom room, JobQueue queue)
     : EditPage(open, sessions, takes, jobs, store)
 {
     /// <summary>Points across a waveform.</summary>
@@ -74,6 +74,9 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
 
     /// <summary>Free bytes on the disk.</summary>
     public Bytes FreeBytes => Store.FreeBytes;
+
+    /// <summary>How much may be brought in.</summary>
+    public UploadRoom Room => room;
 
     /// <summary>The waveform of a track as path data.</summary>
     public string Waveform(TakeTrack track) => Store.Find(track.OverviewHash) is { } path
@@ -140,7 +143,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
 
         return await queue.Print(Id, request, chosen, printId)
             ? RedirectToPage(new { id = Id })
-            : RedirectToPage(new { id = Id, notice = "A pass of this session is running already; this is it." });
+            : RedirectTelling($"/sessions/{Id}/print", "A pass of this session is running already; this is it.");
     }
 
     /// <summary>Changes the length, count-in, tail, rate or width, or when a source is started by hand.</summary>
@@ -174,18 +177,10 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     }
 
     /// <summary>Deletes a take with its audio.</summary>
-    public async Task<IActionResult> OnPostDelete(long take)
-    {
-        if (await Takes.Find(take) is { } found && found.SessionId == Id)
-        {
-            foreach (var hash in await Takes.Delete(take))
-            {
-                Store.Remove(hash);
-            }
-        }
-
-        return RedirectToPage(new { id = Id });
-    }
+    public async Task<IActionResult> OnPostDelete(long take) =>
+        await Takes.Find(take) is { } found && found.SessionId == Id && await keeper.DeleteTake(take) is { } refusal
+            ? await ShowWith(refusal)
+            : RedirectToPage(new { id = Id });
 
     /// <summary>All recordings of a track as if they were a take; null if there are none.</summary>
     private Take? SideBySide(TrackId trackId)
@@ -198,8 +193,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     protected override string Station => "print";
 
     /// <inheritdoc/>
-    protected override string Address(string? said) =>
-        $"/sessions/{Id}/print?{(View is null ? "" : $"show={Uri.EscapeDataString(View)}&")}{(said is null ? "" : "said=" + Uri.EscapeDataString(said))}".TrimEnd('&', '?');
+    protected override string Address() => $"/sessions/{Id}/print{(View is null ? "" : $"?show={Uri.EscapeDataString(View)}")}";
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()

@@ -107,7 +107,7 @@ public sealed class RecorderModel(OpenSessions open, SessionStore sessions, Take
     protected override string Station => "recorder";
 
     /// <inheritdoc/>
-    protected override string Address(string? said) => $"/sessions/{Id}/recorder{(said is null ? "" : "?said=" + Uri.EscapeDataString(said))}";
+    protected override string Address() => $"/sessions/{Id}/recorder";
 
     /// <inheritdoc/>
     protected override Task<bool> Show() => Load(Station);

@@ -63,8 +63,7 @@ public sealed class RideModel(OpenSessions open, SessionStore sessions, TakeStor
     protected override string Station => "split";
 
     /// <inheritdoc/>
-    protected override string Address(string? said) =>
-        $"/sessions/{Id}/ride?of={Uri.EscapeDataString(Element ?? "")}&control={Control}{(said is null ? "" : "&said=" + Uri.EscapeDataString(said))}";
+    protected override string Address() => $"/sessions/{Id}/ride?of={Uri.EscapeDataString(Element ?? "")}&control={Control}";
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()

@@ -40,7 +40,7 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
     protected override string Station => "sources";
 
     /// <inheritdoc/>
-    protected override string Address(string? said) => $"/sessions/{Id}/sources{(said is null ? "" : "?said=" + Uri.EscapeDataString(said))}";
+    protected override string Address() => $"/sessions/{Id}/sources";
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()

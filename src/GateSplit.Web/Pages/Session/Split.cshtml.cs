@@ -71,7 +71,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     ];
 
     /// <summary>The address of this page with something chosen.</summary>
-    public string Choose(Place? place) => Address(place?.Key, All, null);
+    public string Choose(Place? place) => Address(place?.Key, All);
 
     /// <summary>Shows the page; with "turn" it first changes how the split is looked at.</summary>
     public override async Task<IActionResult> OnGet()
@@ -91,7 +91,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
             MaxAge = TimeSpan.FromDays(400),
             IsEssential = true,
         });
-        return Redirect(Address(null));
+        return Redirect(Address());
     }
 
     /// <summary>The address that turns a switch of <see cref="Look"/>.</summary>
@@ -159,9 +159,9 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     }
 
     /// <inheritdoc/>
-    protected override string Address(string? said) => Address(Line, All, said);
+    protected override string Address() => Address(Line, All);
 
-    private string Address(string? line, bool all, string? said)
+    private string Address(string? line, bool all)
     {
         var query = new List<string>();
         if (line is not null)
@@ -172,11 +172,6 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
         if (all)
         {
             query.Add("all=true");
-        }
-
-        if (said is not null)
-        {
-            query.Add("said=" + Uri.EscapeDataString(said));
         }
 
         return $"/sessions/{Id}/split{(query.Count > 0 ? "?" + string.Join('&', query) : "")}";

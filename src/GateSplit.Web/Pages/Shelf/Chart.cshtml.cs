@@ -4,6 +4,7 @@ using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
 using GateSplit.Data;
+using GateSplit.Web.Endpoints;
 using GateSplit.Web.Forms;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -30,14 +31,17 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     public bool Shipped => ChartStore.IsShipped(new ChartId(Id));
 
     /// <summary>A sentence for the top; null for none.</summary>
-    [BindProperty(SupportsGet = true, Name = "notice")]
-    public string? Notice { get; set; }
+    public string? Notice { get; private set; }
 
     /// <summary>The chart's text as it stands in the field.</summary>
     public string Text { get; private set; } = "";
 
     /// <summary>Shows it.</summary>
-    public async Task<IActionResult> OnGet() => await Load() ? Page() : NotFound();
+    public async Task<IActionResult> OnGet()
+    {
+        Notice = TempData.TakeNotice();
+        return await Load() ? Page() : NotFound();
+    }
 
     /// <summary>Gives its file.</summary>
     public async Task<IActionResult> OnGetExport() =>

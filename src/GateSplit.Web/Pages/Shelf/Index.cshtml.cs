@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Data;
+using GateSplit.Web.Endpoints;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
@@ -12,11 +13,14 @@ public sealed class IndexModel(ChartStore charts) : PageModel
     public IReadOnlyList<ChartRow> Charts { get; private set; } = [];
 
     /// <summary>A sentence for the top; null for none.</summary>
-    [BindProperty(SupportsGet = true, Name = "notice")]
-    public string? Notice { get; set; }
+    public string? Notice { get; private set; }
 
     /// <summary>Shows the shelf.</summary>
-    public async Task OnGet() => Charts = await charts.Rows();
+    public async Task OnGet()
+    {
+        Notice ??= TempData.TakeNotice();
+        Charts = await charts.Rows();
+    }
 
     /// <summary>Begins a chart from nothing: so many mono elements, each with a port of its own after a main pair.</summary>
     public async Task<IActionResult> OnPostNew(string? name, int? elements)
@@ -57,13 +61,10 @@ public sealed class IndexModel(ChartStore charts) : PageModel
             return await Refuse(trouble);
         }
 
-        return RedirectToPage("Chart", new
-        {
-            id = chart.Id,
-            notice = chart.Id == read.Value.Id
-                ? $"{chart.Name} is on the shelf."
-                : $"There was a chart with the id {read.Value.Id} already. That one is as it was; this one stands beside it as {chart.Id}.",
-        });
+        TempData.Notify(chart.Id == read.Value.Id
+            ? $"{chart.Name} is on the shelf."
+            : $"There was a chart with the id {read.Value.Id} already. That one is as it was; this one stands beside it as {chart.Id}.");
+        return RedirectToPage("Chart", new { id = chart.Id });
     }
 
     private async Task<IActionResult> Refuse(string sentence)

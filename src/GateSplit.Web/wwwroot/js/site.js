@@ -74,18 +74,6 @@ document.addEventListener("htmx:afterSettle", () => {
   document.getElementById("trouble")?.remove();
 });
 
-// A job that has ended: the print page shows what came of it, any other page says so in the status line.
-document.addEventListener("htmx:sseClose", (event) => {
-  if (event.detail.type !== "message") return;
-  if (document.getElementById("print")) {
-    location.assign(location.pathname);
-    return;
-  }
-  const line = document.querySelector(".status-job");
-  if (line) line.textContent = "The pass has ended; Print shows what came of it.";
-  say("The pass has ended.");
-});
-
 // What an edit did is spoken once the page shows it.
 const sayDone = () => say(document.getElementById("board")?.dataset.said);
 document.addEventListener("htmx:afterSettle", sayDone);
