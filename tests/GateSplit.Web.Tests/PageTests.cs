@@ -51,7 +51,8 @@ public sealed class PageTests(DemoApp demo)
     {
         using var content = new MultipartFormDataContent { { new ByteArrayContent([1]), "recording", "x.wav" } };
         using var reply = await demo.App.Http.PostAsync(new Uri("/sessions/1/bring-in/files?token=forged", UriKind.Relative), content);
-        Assert.Contains("page%20is%20too%20old", reply.RequestMessage!.RequestUri!.Query);
+        Assert.Equal("/sessions/1/print", reply.RequestMessage!.RequestUri!.PathAndQuery);
+        Assert.Contains("The page is too old. Load it again and choose the files once more.", await reply.Content.ReadAsStringAsync());
     }
 
     [Fact]

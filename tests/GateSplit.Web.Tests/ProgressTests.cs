@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using GateSplit.Core.Handoff;
 using GateSplit.Data;
 using GateSplit.Tests.Shared;
@@ -5,7 +6,7 @@ using GateSplit.Web.Endpoints;
 
 namespace GateSplit.Web.Tests;
 
-public sealed class ProgressTests(DemoApp demo)
+public sealed partial class ProgressTests(DemoApp demo)
 {
     [Theory]
     [InlineData(JobState.Queued, 0, null, "Waiting for its turn")]
@@ -23,7 +24,7 @@ public sealed class ProgressTests(DemoApp demo)
         await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Pushed", ["charts"] = "ostler-kit-room", ["bars"] = "60" });
         await visitor.Get(visitor.Page.Location.PathName.Replace("/split", "/print"));
         await visitor.Send("#start");
-        var address = visitor.Page.QuerySelector("#job")!.GetAttribute("sse-connect")!;
+        var address = visitor.Page.QuerySelector("#status")!.GetAttribute("data-events")!;
         using var reply = await demo.App.Http.GetAsync(new Uri(address, UriKind.Relative), HttpCompletionOption.ResponseHeadersRead);
         Assert.Equal("text/event-stream", reply.Content.Headers.ContentType!.MediaType);
         using var lines = new StreamReader(await reply.Content.ReadAsStreamAsync());
@@ -32,9 +33,9 @@ public sealed class ProgressTests(DemoApp demo)
         while (!ended && await lines.ReadLineAsync() is { } line)
         {
             ended = line == "event: end";
-            if (line.Split("value=\"") is [_, var rest])
+            if (line.StartsWith("data: {\"id\":\"job-line-", StringComparison.Ordinal) && Share().Match(line) is { Success: true } share)
             {
-                shares.Add(double.Parse(rest[..rest.IndexOf('"')]));
+                shares.Add(double.Parse(share.Groups[1].Value));
             }
         }
 
@@ -42,6 +43,9 @@ public sealed class ProgressTests(DemoApp demo)
         Assert.NotEmpty(shares);
         Assert.Equal(shares.Order(), shares);
     }
+
+    [GeneratedRegex("value=.{1,8}?([0-9.]+)")]
+    private static partial Regex Share();
 
     [Fact]
     public async Task A_session_is_exported_as_the_command_line_reads_it()

@@ -55,13 +55,14 @@ public sealed class Watch<T>(Func<long, Task<T>> look, TimeSpan pause)
     {
         lock (_lookers)
         {
-            if (!_lookers.TryGetValue(sessionId, out var looker))
+            if (_lookers.TryGetValue(sessionId, out var looker))
             {
-                _lookers[sessionId] = looker = new Looker();
-                _ = LookOn(sessionId, looker);
+                looker.Followers++;
+                return looker;
             }
 
-            looker.Followers++;
+            _lookers[sessionId] = looker = new Looker { Followers = 1 };
+            _ = Task.Run(() => LookOn(sessionId, looker));
             return looker;
         }
     }
@@ -70,7 +71,7 @@ public sealed class Watch<T>(Func<long, Task<T>> look, TimeSpan pause)
     {
         lock (_lookers)
         {
-            if (--looker.Followers == 0)
+            if (--looker.Followers == 0 && _lookers.GetValueOrDefault(sessionId) == looker)
             {
                 _lookers.Remove(sessionId);
             }
@@ -91,6 +92,12 @@ public sealed class Watch<T>(Func<long, Task<T>> look, TimeSpan pause)
             }
             catch (Exception e)
             {
+                // Whoever comes next begins anew.
+                lock (_lookers)
+                {
+                    _lookers.Remove(sessionId);
+                }
+
                 looker.Fail(e);
                 return;
             }
