@@ -12,10 +12,17 @@ using GateSplit.Core.Views;
 
 // GateSplit.Bench KIND MINUTES FILE FOLDER ROUNDS writes an exported session of so many minutes and prints it as a running
 // server would: 24 tracks ("busy"), 16 stereo lines of mixed voices with effects ("lines"), the same with every voice on
-// every beat ("crowded"), or 32 such tracks ("wide"). GateSplit.Bench rules times signal, checks and laying.
+// every beat ("crowded"), or 32 such tracks ("wide"). GateSplit.Bench rules times signal, checks and laying; GateSplit.Bench damaged
+// N reads N damaged files.
 if (args is ["rules"])
 {
     RulesBench.Run();
+    return;
+}
+
+if (args is ["damaged", var files])
+{
+    DamagedBench.Run(int.Parse(files, CultureInfo.InvariantCulture));
     return;
 }
 

@@ -1,6 +1,7 @@
 using System.CommandLine;
 using GateSplit.Core;
 using GateSplit.Core.Handoff;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Cli;
@@ -11,7 +12,7 @@ internal static class CutCommand
     /// <summary>Builds the command.</summary>
     public static Command Create()
     {
-        var recording = new Argument<FileInfo>("recording") { Description = "The WAVE file with all channels." };
+        var recording = new Argument<FileInfo>("recording") { Description = "The file with all channels: WAVE, RF64, AIFF, FLAC, CAF or Wave64." };
         var lines = new Option<FileInfo>("--lines") { Description = "Comma-separated values with the header track,channels.", Required = true };
         var folder = new Option<DirectoryInfo>("--out") { Description = "The folder for the files; made if missing.", Required = true };
         var command = new Command("cut", "Cut a many-channel recording into one file a track, bit-exactly.") { recording, lines, folder };
@@ -29,24 +30,41 @@ internal static class CutCommand
             return Guarded.Refuse(lines.Trouble);
         }
 
-        var opened = WaveReader.Open(recording.FullName);
+        folder.Create();
+        var opened = Recording.Open(recording, folder.FullName, cancel);
         if (!opened.Ok)
         {
             return Guarded.Refuse($"{recording.Name}: {opened.Trouble}");
         }
 
-        using var reader = opened.Value;
-        foreach (var remark in reader.Remarks)
+        using var open = opened.Value;
+        foreach (var remark in open.Remarks.Concat(FileMeasure.NotNumbers(NotNumbers(open.Wave, cancel))))
         {
             Console.Error.WriteLine($"gatesplit: {recording.Name}: {remark}");
         }
 
-        folder.Create();
         var cuts = lines.Value
             .Select(l => new CutLine(l.Track, l.Channels, Path.Combine(folder.FullName, FileName.Clean(l.Track) + ".wav")))
             .ToList();
         using var progress = new ConsoleProgress();
-        var trouble = ChannelCutter.Cut(reader, cuts, _ => null, Environment.ProcessorCount, progress, cancel);
+        var trouble = ChannelCutter.Cut(open.Wave, cuts, _ => null, Environment.ProcessorCount, progress, cancel);
         return trouble is null ? ExitCodes.Good : Guarded.Refuse(trouble);
+    }
+
+    /// <summary>Samples that are no numbers are cut bit by bit like all others, and told.</summary>
+    private static long NotNumbers(WaveReader wave, CancellationToken cancel)
+    {
+        const int blockFrames = 8192;
+        var (bytes, samples, count) = (new byte[blockFrames * wave.Format.BytesPerFrame], new float[blockFrames], 0L);
+        for (Frames at = 0; wave.Format.IsFloat && wave.Read(at, bytes) is > 0 and var frames; at += frames)
+        {
+            cancel.ThrowIfCancellationRequested();
+            for (var channel = 0; channel < wave.Format.Channels; channel++)
+            {
+                count += SampleCodec.Decode(bytes, wave.Format, channel, samples.AsSpan(0, frames));
+            }
+        }
+
+        return count;
     }
 }

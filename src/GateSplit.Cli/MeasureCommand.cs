@@ -12,7 +12,7 @@ internal static class MeasureCommand
     /// <summary>Builds the command.</summary>
     public static Command Create()
     {
-        var files = new Argument<FileInfo[]>("file") { Arity = ArgumentArity.OneOrMore, Description = "WAVE files." };
+        var files = new Argument<FileInfo[]>("file") { Arity = ArgumentArity.OneOrMore, Description = "WAVE, RF64, AIFF, FLAC, CAF or Wave64 files." };
         var json = new Option<bool>("--json") { Description = "Print an array of JSON objects." };
         var command = new Command("measure", "Measure peak, RMS, DC, clips and silence of every channel.") { files, json };
         command.SetAction((parsed, cancel) => Task.FromResult(Guarded.Run(() =>
@@ -26,17 +26,17 @@ internal static class MeasureCommand
         var measured = new List<Row>();
         foreach (var file in files)
         {
-            var opened = WaveReader.Open(file.FullName);
+            var opened = Recording.Open(file, Path.GetTempPath(), cancel);
             if (!opened.Ok)
             {
                 code = Guarded.Refuse($"{file.Name}: {opened.Trouble}");
                 continue;
             }
 
-            using var reader = opened.Value;
+            using var open = opened.Value;
             using var progress = new ConsoleProgress();
-            var measure = FileMeasure.Of(reader, progress, cancel);
-            foreach (var remark in measure.Remarks)
+            var measure = FileMeasure.Of(open.Wave, progress, cancel);
+            foreach (var remark in open.Remarks.Union(measure.Remarks))
             {
                 Console.Error.WriteLine($"gatesplit: {file.Name}: {remark}");
             }

@@ -36,6 +36,11 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             throw new JobRefused("None of the tracks that were to get something is there any more, so nothing was cut.");
         }
 
+        if (Refusal(brought, files, lines, state.Split, request) is { } refusal)
+        {
+            throw new JobRefused(refusal);
+        }
+
         var remarks = new List<string>();
         var from = 0;
         foreach (var group in lines.GroupBy(l => l.File))
@@ -57,7 +62,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
                 throw new JobRefused($"{files[group.Key].Name} does not fit this split: {trouble}");
             }
 
-            remarks.AddRange(recording.Remarks);
+            remarks.AddRange(Damage(brought, group.Key, recording).Select(d => $"{files[group.Key].Name}: {d}"));
             if (IsConverted(request, recording, state.Split))
             {
                 remarks.Add($"{files[group.Key].Name} was converted from {recording.Format.SampleRate.Hz} to {state.Split.Pass.SampleRate}.");
@@ -79,7 +84,8 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             }
 
             using var file = WaveReader.Open(path).Value!;
-            measured[i] = new PrintedTrack(state.Split.Track(lines[i].TrackId)!, path, FileMeasure.Of(file, null, cancel) with { Remarks = source.Remarks });
+            var measure = FileMeasure.Of(file, null, cancel);
+            measured[i] = new PrintedTrack(state.Split.Track(lines[i].TrackId)!, path, measure with { Remarks = [.. Damage(brought, lines[i].File, source), .. measure.Remarks] });
             pulse.Report(CutShare + MeasureShare * Interlocked.Increment(ref done) / lines.Count);
         });
         var adopted = await parts.Adopt(
@@ -91,6 +97,23 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             state.Revision,
             note,
             [.. adopted.Select((t, i) => t with { Position = state.Split.Tracks.IndexOf(measured[i].Track) + 1 })]);
+    }
+
+    private static IEnumerable<string> Damage(BroughtFolder brought, int file, WaveReader recording) => recording.Remarks.Concat(brought.Remarks(file)).Distinct();
+
+    /// <summary>Why there is no room for the cut; null if there is: packed files are unpacked first, and what is cut, or converted, lies beside that.</summary>
+    private string? Refusal(BroughtFolder brought, IReadOnlyList<BroughtFile> files, List<BroughtLine> lines, Split split, BringInRequest request)
+    {
+        var cut = new Bytes(lines.Sum(l =>
+        {
+            var (file, format) = (files[l.File], files[l.File].Format);
+            var bytes = format.Bytes(file.Frames).Count / format.Channels * (int)split.Track(l.TrackId)!.Width;
+            return request.Convert && format.SampleRate != split.Pass.SampleRate
+                ? bytes + (long)(bytes * ((double)split.Pass.SampleRate.Hz / format.SampleRate.Hz))
+                : bytes;
+        }));
+        var needed = brought.RoomToUnpack(lines.Select(l => l.File).Distinct()) + cut;
+        return needed > store.FreeBytes ? $"The disk is too full: unpacking and cutting these files takes {needed}, and {store.FreeBytes} are free. Nothing was cut." : null;
     }
 
     private static BringInRequest Request(Job job) => JsonSerializer.Deserialize<BringInRequest>(job.Request, SplitJson.Options)!;

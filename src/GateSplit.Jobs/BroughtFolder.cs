@@ -121,8 +121,35 @@ public sealed class BroughtFolder
     /// <param name="cancel">Stops it.</param>
     /// <returns>A sentence if it cannot be read after all; null if all went well.</returns>
     /// <exception cref="IOException">The disk refuses.</exception>
-    public string? MakeWave(int number, CancellationToken cancel) =>
-        File.Exists(WavePath(number)) ? null : SoundFile.ToWave(Incoming(number), WavePath(number), cancel);
+    public string? MakeWave(int number, CancellationToken cancel)
+    {
+        if (File.Exists(WavePath(number)))
+        {
+            return null;
+        }
+
+        var made = SoundFile.ToWave(Incoming(number), WavePath(number), cancel);
+        if (made.Ok)
+        {
+            File.WriteAllText(RemarksPath(number), JsonSerializer.Serialize(made.Value, SplitJson.Options));
+        }
+
+        return made.Trouble;
+    }
+
+    /// <summary>Damage of a file that was read around when it was turned into a WAVE.</summary>
+    /// <param name="number">Counted from 0.</param>
+    public IReadOnlyList<string> Remarks(int number) =>
+        File.Exists(RemarksPath(number)) ? JsonSerializer.Deserialize<string[]>(File.ReadAllText(RemarksPath(number)), SplitJson.Options)! : [];
+
+    /// <summary>The room on the disk that turning files into WAVE takes before they are cut; a file that does not say its length counts as packed to a tenth.</summary>
+    /// <param name="numbers">The files, counted from 0.</param>
+    public Bytes RoomToUnpack(IEnumerable<int> numbers)
+    {
+        const int packedTo = 10;
+        return new(numbers.Where(n => !File.Exists(WavePath(n)))
+            .Sum(n => (SoundFile.Describe(Incoming(n)).Value?.WaveBytes ?? new Bytes(new FileInfo(Incoming(n)).Length) * packedTo).Count));
+    }
 
     /// <summary>What the files are.</summary>
     public IReadOnlyList<BroughtFile> Files()
@@ -134,15 +161,17 @@ public sealed class BroughtFolder
             {
                 if (!File.Exists(WavePath(i)))
                 {
-                    var (format, frames) = SoundFile.Describe(Incoming(i)).Value!;
-                    return new BroughtFile(name, format, frames, ImmutableDictionary<int, string>.Empty);
+                    var (format, frames, remarks) = SoundFile.Describe(Incoming(i)).Value!;
+                    return new BroughtFile(name, format, frames ?? 0, ImmutableDictionary<int, string>.Empty) { Damage = remarks };
                 }
 
                 using var wave = WaveReader.Open(WavePath(i)).Value!;
-                return new BroughtFile(name, wave.Format, wave.Frames, ChannelNames.Read(WavePath(i)));
+                return new BroughtFile(name, wave.Format, wave.Frames, ChannelNames.Read(wave)) { Damage = [.. wave.Remarks, .. Remarks(i)] };
             }),
         ];
     }
+
+    private string RemarksPath(int number) => Path.Combine(_path, $"{number}.remarks.json");
 
     private string ListPath => Path.Combine(_path, ListName);
 }

@@ -72,7 +72,7 @@ public sealed class CommandTests : IDisposable
 
     [Theory]
     [InlineData("lines.csv: channel", 1, "Ghost asks for channel 7, but the recording has 6 channels.")]
-    [InlineData("text", 1, "not a WAVE file")]
+    [InlineData("text", 1, "no sound file")]
     [InlineData("truncated", 0, "cut off")]
     [InlineData("missing", 1, "no such file")]
     public void Bad_input_gets_a_sentence_and_leaves_nothing_half_written(string what, int code, string words)

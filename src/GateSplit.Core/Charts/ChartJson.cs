@@ -58,7 +58,7 @@ public static class ChartJson
 
             file = Upgraded(document, head.Version).Deserialize<ChartFile>(Options);
         }
-        catch (JsonException e)
+        catch (Exception e) when (JsonTrouble.IsTrouble(e))
         {
             return new Refusal(JsonTrouble.Of(e));
         }

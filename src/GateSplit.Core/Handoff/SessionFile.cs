@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using System.Text.Unicode;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
@@ -29,11 +30,16 @@ public sealed record SessionFile(string Format, int Version, string Name, byte[]
     /// <returns>The session with its song, or a sentence with the place that does not fit.</returns>
     public static Result<Opened> Read(ReadOnlySpan<byte> json)
     {
+        if (!Utf8.IsValid(json))
+        {
+            return new Refusal("This is not an exported session: it holds bytes that are no text (UTF-8).");
+        }
+
         try
         {
             return Read(JsonNode.Parse(json, documentOptions: SplitJson.Strict));
         }
-        catch (JsonException e)
+        catch (Exception e) when (JsonTrouble.IsTrouble(e))
         {
             return new Refusal($"This is not an exported session. {JsonTrouble.Of(e)}");
         }

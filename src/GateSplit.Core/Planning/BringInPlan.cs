@@ -45,6 +45,7 @@ public static class BringInPlan
     public static ImmutableArray<string> Remarks(Split split, IReadOnlyList<BroughtFile> files)
     {
         var remarks = ImmutableArray.CreateBuilder<string>();
+        remarks.AddRange(files.SelectMany(f => f.Damage.Select(d => $"{f.Name}: {d}")));
         foreach (var rate in files.GroupBy(f => f.Format.SampleRate).Where(g => g.Key != split.Pass.SampleRate))
         {
             remarks.Add($"{Words.List([.. rate.Select(f => f.Name)], most: 3)} {(rate.Count() == 1 ? "runs" : "run")} at {rate.Key}, the session at {split.Pass.SampleRate.Hz}. The samples are kept as they are, so the file plays at its own rate, unless it is converted.");

@@ -9,4 +9,8 @@ namespace GateSplit.Core.Planning;
 /// <param name="Format">The shape of its samples.</param>
 /// <param name="Frames">Its length.</param>
 /// <param name="ChannelNames">What its channels are called, by 1-based channel; empty if nobody said.</param>
-public sealed record BroughtFile(string Name, AudioFormat Format, Frames Frames, ImmutableDictionary<int, string> ChannelNames);
+public sealed record BroughtFile(string Name, AudioFormat Format, Frames Frames, ImmutableDictionary<int, string> ChannelNames)
+{
+    /// <summary>Sentences about damage that is read around.</summary>
+    public ImmutableArray<string> Damage { get; init; } = [];
+}

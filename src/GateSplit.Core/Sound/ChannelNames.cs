@@ -1,8 +1,5 @@
-using System.Buffers.Binary;
 using System.Collections.Immutable;
 using System.Xml;
-using System.Xml.Linq;
-using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
@@ -10,62 +7,68 @@ namespace GateSplit.Core.Sound;
 public static class ChannelNames
 {
     private const int MostBytes = 1 << 20;
+    private const int MostNodes = 100_000;
+    private const int Deepest = 16;
 
     /// <summary>Reads them.</summary>
-    /// <param name="path">A WAVE, RF64 or BW64 file.</param>
+    /// <param name="wave">An open file.</param>
     /// <returns>Name by 1-based channel; empty if there are none, or the chunk cannot be read.</returns>
-    public static ImmutableDictionary<int, string> Read(string path)
-    {
-        using var file = File.OpenHandle(path);
-        var length = new Bytes(RandomAccess.GetLength(file));
-        Bytes? data = null;
-        var head = new byte[24];
-        for (Bytes at = 12; at + 8 <= length;)
-        {
-            RandomAccess.Read(file, head.AsSpan(0, 8), at.Count);
-            long size = BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4));
-            if (head.AsSpan(0, 4).SequenceEqual("ds64"u8))
-            {
-                RandomAccess.Read(file, head, (at + 8).Count);
-                data = new(BinaryPrimitives.ReadInt64LittleEndian(head.AsSpan(8)));
-            }
-            else if (head.AsSpan(0, 4).SequenceEqual("data"u8) && size == uint.MaxValue && data is { Count: >= 0 } told)
-            {
-                size = told.Count;
-            }
-            else if (head.AsSpan(0, 4).SequenceEqual("iXML"u8) && size <= MostBytes)
-            {
-                var bytes = new byte[size];
-                return RandomAccess.Read(file, bytes, (at + 8).Count) == size ? Parse(bytes) : [];
-            }
+    public static ImmutableDictionary<int, string> Read(WaveReader wave) =>
+        wave.Chunk("iXML", MostBytes) is { } bytes ? Parse(bytes.AsSpan().TrimEnd((byte)0).ToArray()) : ImmutableDictionary<int, string>.Empty;
 
-            at += new Bytes(8 + size + (size & 1));
-        }
-
-        return [];
-    }
-
+    /// <summary>Goes through it once from front to end: a stranger's file may be as deep and as long as it likes.</summary>
     private static ImmutableDictionary<int, string> Parse(byte[] bytes)
     {
+        var names = ImmutableDictionary.CreateBuilder<int, string>();
         try
         {
-            // A stranger's file: no document types, so nothing is fetched and nothing is expanded.
+            // No document types, so nothing is fetched and nothing is expanded.
             using var reader = XmlReader.Create(new MemoryStream(bytes), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null });
-            var names = ImmutableDictionary.CreateBuilder<int, string>();
-            foreach (var track in XDocument.Load(reader).Descendants("TRACK"))
+            Dictionary<string, string>? track = null;
+            string? field = null;
+            for (var nodes = 0; nodes < MostNodes && reader.Read(); nodes++)
             {
-                var index = track.Element("INTERLEAVE_INDEX")?.Value ?? track.Element("CHANNEL_INDEX")?.Value;
-                if (int.TryParse(index, out var channel) && channel is >= 1 and <= AudioFormat.MostChannels && track.Element("NAME")?.Value.Trim() is { Length: > 0 } name)
+                if (reader.Depth > Deepest)
                 {
-                    names[channel] = name;
+                    break;
+                }
+
+                switch (reader.NodeType)
+                {
+                    case XmlNodeType.Element when reader.LocalName == "TRACK":
+                        track = reader.IsEmptyElement ? null : [];
+                        field = null;
+                        break;
+                    case XmlNodeType.Element:
+                        field = reader.IsEmptyElement ? null : reader.LocalName;
+                        break;
+                    case XmlNodeType.Text or XmlNodeType.CDATA when track is not null && field is not null:
+                        track[field] = track.GetValueOrDefault(field) + reader.Value;
+                        break;
+                    case XmlNodeType.EndElement when reader.LocalName == "TRACK" && track is not null:
+                        Keep(track, names);
+                        track = null;
+                        break;
+                    case XmlNodeType.EndElement:
+                        field = null;
+                        break;
                 }
             }
-
-            return names.ToImmutable();
         }
         catch (XmlException)
         {
-            return [];
+            return ImmutableDictionary<int, string>.Empty;
+        }
+
+        return names.ToImmutable();
+    }
+
+    private static void Keep(Dictionary<string, string> track, ImmutableDictionary<int, string>.Builder names)
+    {
+        var index = track.GetValueOrDefault("INTERLEAVE_INDEX") ?? track.GetValueOrDefault("CHANNEL_INDEX");
+        if (int.TryParse(index, out var channel) && channel is >= 1 and <= AudioFormat.MostChannels && track.GetValueOrDefault("NAME")?.Trim() is { Length: > 0 } name)
+        {
+            names[channel] = name;
         }
     }
 }

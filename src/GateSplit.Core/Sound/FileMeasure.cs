@@ -14,6 +14,12 @@ public sealed record FileMeasure(
 {
     private const int BlockFrames = 8192;
 
+    /// <summary>A remark on samples that were no numbers; none if all were.</summary>
+    /// <param name="count">How many there were.</param>
+    public static IEnumerable<string> NotNumbers(long count) => count == 0
+        ? []
+        : [$"{Words.Count(count, "sample")} {(count == 1 ? "is" : "are")} no number, infinite, or beyond what 32-bit floats hold: taken as 0 wherever it is heard, measured or converted."];
+
     /// <summary>Reads a WAVE file once from end to end and measures it.</summary>
     /// <param name="reader">The open file.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
@@ -25,6 +31,7 @@ public sealed record FileMeasure(
         var overview = new OverviewBuilder(format.Channels);
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
         var samples = new float[BlockFrames];
+        var none = 0L;
         for (Frames at = 0; at < reader.Frames;)
         {
             cancel.ThrowIfCancellationRequested();
@@ -37,7 +44,7 @@ public sealed record FileMeasure(
             for (var channel = 0; channel < format.Channels; channel++)
             {
                 var part = samples.AsSpan(0, frames);
-                SampleCodec.Decode(bytes, format, channel, part);
+                none += SampleCodec.Decode(bytes, format, channel, part);
                 meters[channel].Add(part);
                 overview.Add(channel, part);
             }
@@ -46,6 +53,6 @@ public sealed record FileMeasure(
             progress?.Report((double)at.Count / reader.Frames.Count);
         }
 
-        return new FileMeasure(format, reader.Frames, [.. meters.Select(m => m.Result())], overview.Build(), reader.Remarks);
+        return new FileMeasure(format, reader.Frames, [.. meters.Select(m => m.Result())], overview.Build(), [.. reader.Remarks, .. NotNumbers(none)]);
     }
 }

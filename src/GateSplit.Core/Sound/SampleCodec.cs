@@ -12,15 +12,17 @@ public static class SampleCodec
     private const int PairBytes24 = 6;
     private const float Scale24 = 8388608f;
 
-    /// <summary>Decodes one channel out of interleaved frames. What is no number, or no finite one, is silence.</summary>
+    /// <summary>Decodes one channel out of interleaved frames. What is no number, infinite, or beyond 32-bit floats is taken as 0.</summary>
     /// <param name="frames">Whole interleaved frames in <paramref name="format"/>.</param>
     /// <param name="format">Their shape.</param>
     /// <param name="channel">0-based channel.</param>
     /// <param name="into">Receives one float a frame.</param>
-    public static void Decode(ReadOnlySpan<byte> frames, AudioFormat format, int channel, Span<float> into)
+    /// <returns>How many samples were no number and taken as 0.</returns>
+    public static int Decode(ReadOnlySpan<byte> frames, AudioFormat format, int channel, Span<float> into)
     {
         var step = format.BytesPerFrame;
         var at = channel * format.BytesPerSample;
+        var none = 0;
         switch (format.Sample)
         {
             case SampleFormat.Pcm8:
@@ -54,18 +56,20 @@ public static class SampleCodec
             case SampleFormat.Float32:
                 for (var i = 0; i < into.Length; i++, at += step)
                 {
-                    into[i] = Finite(BinaryPrimitives.ReadSingleLittleEndian(frames[at..]));
+                    into[i] = Finite(BinaryPrimitives.ReadSingleLittleEndian(frames[at..]), ref none);
                 }
 
                 break;
             default:
                 for (var i = 0; i < into.Length; i++, at += step)
                 {
-                    into[i] = Finite((float)BinaryPrimitives.ReadDoubleLittleEndian(frames[at..]));
+                    into[i] = Finite((float)BinaryPrimitives.ReadDoubleLittleEndian(frames[at..]), ref none);
                 }
 
                 break;
         }
+
+        return none;
     }
 
     /// <summary>Encodes one channel into interleaved frames. Integers are rounded to nearest and held at full scale.</summary>
@@ -196,7 +200,16 @@ public static class SampleCodec
         return Vector256.ConvertToInt32Native(steps).AsByte();
     }
 
-    private static float Finite(float sample) => float.IsFinite(sample) ? sample : 0;
+    private static float Finite(float sample, ref int none)
+    {
+        if (float.IsFinite(sample))
+        {
+            return sample;
+        }
+
+        none++;
+        return 0;
+    }
 
     /// <summary>Packs quantised samples of one channel eight at a time.</summary>
     /// <returns>How many were packed; the last few are left, since every store touches bytes of the next ones.</returns>

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using System.Globalization;
 using System.Runtime.InteropServices;
 using GateSplit.Core.Quantities;
 using Microsoft.Win32.SafeHandles;
@@ -34,27 +36,50 @@ public static partial class SoundFile
 
         using (opened.Value.File)
         {
-            return new SoundFileShape(opened.Value.Format, opened.Value.Frames);
+            return new SoundFileShape(opened.Value.Format, opened.Value.Frames, Remarks(opened.Value));
         }
     }
+
+    /// <summary>
+    /// What shows of a file that ends before its time: it says more than the library finds, or its last frame cannot be reached.
+    /// </summary>
+    private static ImmutableArray<string> Remarks(Opened opened)
+    {
+        if (opened.Frames is not { } said || said == 0)
+        {
+            return [];
+        }
+
+        if (opened.Found < said)
+        {
+            return [CutOff(said, opened.Found, opened.Format)];
+        }
+
+        return Seek(opened.File, said.Count - 1, 0) < 0 || ReadInts(opened.File, new int[opened.Format.Channels], 1) < 1
+            ? ["The file is cut off: its end cannot be read. What is there is taken."]
+            : [];
+    }
+
+    private static string CutOff(Frames said, Frames found, AudioFormat format) => string.Create(
+        CultureInfo.InvariantCulture, $"The file is cut off: it should hold {said.Seconds(format.SampleRate):0.00} s and holds {found.Seconds(format.SampleRate):0.00} s.");
 
     /// <summary>Turns a file into WAVE.</summary>
     /// <param name="from">The file.</param>
     /// <param name="to">The WAVE file; it has this name only once it is complete.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
-    /// <returns>A sentence if it cannot be read; null if all went well.</returns>
+    /// <returns>Sentences about damage that was read around, or why it cannot be read.</returns>
     /// <exception cref="IOException">The disk refuses.</exception>
-    public static string? ToWave(string from, string to, CancellationToken cancel = default)
+    public static Result<string[]> ToWave(string from, string to, CancellationToken cancel = default)
     {
         var opened = Open(from);
         if (!opened.Ok)
         {
-            return opened.Trouble;
+            return new Refusal(opened.Trouble);
         }
 
         using (opened.Value.File)
         {
-            return Copy(opened.Value.File, opened.Value.Frames, opened.Value.Format, to, cancel);
+            return Copy(opened.Value, to, cancel);
         }
     }
 
@@ -84,26 +109,31 @@ public static partial class SoundFile
             return new Refusal(trouble);
         }
 
-        return new Opened(file, new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value), new(info.Frames));
+        var format = new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value);
+        var found = new Frames(info.Frames);
+        Frames? said = info.Frames == long.MaxValue ? null : Frames.Max(found, DeclaredLength.Read(path, format) ?? found);
+        return new Opened(file, format, found, said);
     }
 
-    private static string? Copy(SndFile file, Frames frames, AudioFormat format, string to, CancellationToken cancel)
+    private static Result<string[]> Copy(Opened opened, string to, CancellationToken cancel)
     {
-        using var writer = new WaveWriter(to, format, frames, null);
+        var (file, format) = (opened.File, opened.Format);
+        var found = opened.Frames is null ? Count(opened, cancel) : opened.Found;
+        using var writer = new WaveWriter(to, format, found, null);
         var numbers = new int[BlockFrames * format.Channels];
         var floats = new double[format.IsFloat ? numbers.Length : 0];
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
-        for (Frames done = 0; done < frames;)
+        for (Frames done = 0; done < found;)
         {
             cancel.ThrowIfCancellationRequested();
-            var wanted = Frames.Min(BlockFrames, frames - done).Count;
+            var wanted = Frames.Min(BlockFrames, found - done).Count;
             var got = format.IsFloat ? ReadDoubles(file, floats, wanted) : ReadInts(file, numbers, wanted);
             if (got <= 0)
             {
                 // It says that it is longer than it is: what is there is kept.
                 writer.FinishEarly();
                 writer.TakeName();
-                return done == 0 ? "There is not one sample in this file that can be read." : null;
+                return done == 0 ? new Refusal("There is not one sample in this file that can be read.") : Early(opened, done);
             }
 
             var samples = (int)got * format.Channels;
@@ -114,8 +144,26 @@ public static partial class SoundFile
 
         writer.Finish();
         writer.TakeName();
-        return null;
+        return Early(opened, found);
     }
+
+    /// <summary>A stream that was never told its length is read once only to count it.</summary>
+    private static Frames Count(Opened opened, CancellationToken cancel)
+    {
+        var block = new int[BlockFrames * opened.Format.Channels];
+        Frames count = 0;
+        for (long got; (got = ReadInts(opened.File, block, BlockFrames)) > 0; count += new Frames(got))
+        {
+            cancel.ThrowIfCancellationRequested();
+        }
+
+        Seek(opened.File, 0, 0);
+        return count;
+    }
+
+    /// <summary>A file that does not say how long it is ends where it ends.</summary>
+    private static string[] Early(Opened opened, Frames done) =>
+        opened.Frames is { } said && done < said ? [CutOff(said, done, opened.Format)] : [];
 
     /// <summary>libsndfile gives whole numbers with their highest bit on top, so the low bytes of narrower ones are empty.</summary>
     private static void Encode(SampleFormat format, ReadOnlySpan<int> numbers, ReadOnlySpan<double> floats, Span<byte> bytes)
@@ -177,7 +225,14 @@ public static partial class SoundFile
     [LibraryImport("libsndfile.so.1", EntryPoint = "sf_close")]
     private static partial int CloseFile(IntPtr file);
 
-    private sealed record Opened(SndFile File, AudioFormat Format, Frames Frames);
+    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_seek")]
+    private static partial long Seek(SndFile file, long frames, int whence);
+
+    /// <param name="File">The open file.</param>
+    /// <param name="Format">The shape of its samples.</param>
+    /// <param name="Found">Frames that the library believes to be there.</param>
+    /// <param name="Frames">Frames the file says it has; null if it does not say.</param>
+    private sealed record Opened(SndFile File, AudioFormat Format, Frames Found, Frames? Frames);
 
     /// <summary>SF_INFO of sndfile.h.</summary>
     [StructLayout(LayoutKind.Sequential)]

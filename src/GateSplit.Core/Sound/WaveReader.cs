@@ -13,11 +13,16 @@ namespace GateSplit.Core.Sound;
 /// </summary>
 public sealed class WaveReader : IDisposable
 {
-    private readonly SafeFileHandle _file;
+    /// <summary>More than any recorder writes; a file of nothing but small chunks would keep the reader busy for minutes.</summary>
+    private const int MostChunks = 4096;
 
-    private WaveReader(SafeFileHandle file, AudioFormat format, Bytes dataOffset, Frames frames, ImmutableArray<string> remarks)
+    private readonly SafeFileHandle _file;
+    private readonly Bytes? _dataEnd;
+
+    private WaveReader(SafeFileHandle file, AudioFormat format, Bytes dataOffset, Bytes? dataEnd, Frames frames, ImmutableArray<string> remarks)
     {
         _file = file;
+        _dataEnd = dataEnd;
         Format = format;
         DataOffset = dataOffset;
         Frames = frames;
@@ -88,14 +93,54 @@ public sealed class WaveReader : IDisposable
         return read / frame;
     }
 
+    /// <summary>The first chunk of a name, before the samples or behind them.</summary>
+    /// <param name="id">Four letters, such as iXML.</param>
+    /// <param name="mostBytes">A larger one counts as none.</param>
+    /// <returns>Its bytes; null if there is none, or it is cut off.</returns>
+    public byte[]? Chunk(string id, int mostBytes)
+    {
+        Bytes at = 12;
+        var length = new Bytes(RandomAccess.GetLength(_file));
+        var head = new byte[8];
+        for (var chunks = 0; chunks < MostChunks && at + 8 <= length && RandomAccess.Read(_file, head, at.Count) == head.Length && Header.IsChunkId(head); chunks++)
+        {
+            var size = Header.SizeIn(head);
+            if (at + 8 == DataOffset)
+            {
+                // Where nobody knows where the samples end, nothing can stand behind them.
+                if (_dataEnd is not { } end)
+                {
+                    return null;
+                }
+
+                at = end;
+                continue;
+            }
+
+            if (Header.Id(head) == id)
+            {
+                var bytes = new byte[size <= mostBytes ? (int)size.Count : 0];
+                return size <= mostBytes && RandomAccess.Read(_file, bytes, (at + 8).Count) == bytes.Length ? bytes : null;
+            }
+
+            at += 8 + Header.Padded(size);
+        }
+
+        return null;
+    }
+
     /// <inheritdoc/>
     public void Dispose() => _file.Dispose();
 
     /// <summary>The walk along the chunks.</summary>
     private sealed class Header(SafeFileHandle file)
     {
+        /// <summary>No disk holds so much: what says so was never written.</summary>
+        private static readonly Bytes Impossible = new(1L << 50);
+
         private readonly Bytes _length = new(RandomAccess.GetLength(file));
         private readonly List<string> _remarks = [];
+        private readonly Dictionary<string, Bytes> _ds64Sizes = [];
         private AudioFormat? _format;
         private Bytes? _ds64Data;
 
@@ -107,8 +152,13 @@ public sealed class WaveReader : IDisposable
             }
 
             Bytes at = 12;
-            while (at + 8 <= _length)
+            for (var chunks = 0; at >= 12 && at + 8 <= _length; chunks++)
             {
+                if (chunks == MostChunks)
+                {
+                    return new Refusal($"This WAVE file has more than {MostChunks} chunks before its samples, which is no recording.");
+                }
+
                 var head = Take(at, 8);
                 var id = Id(head);
                 var size = SizeIn(head);
@@ -116,13 +166,11 @@ public sealed class WaveReader : IDisposable
                 switch (id)
                 {
                     case "ds64":
-                        var ds64 = Take(body, 24);
-                        if (ds64.Length < 24)
+                        if (!ReadDs64(body, size))
                         {
                             return new Refusal($"The ds64 chunk at byte {at.Count} is cut off.");
                         }
 
-                        _ds64Data = new(BinaryPrimitives.ReadInt64LittleEndian(ds64.AsSpan(8)));
                         break;
                     case "fmt ":
                         var format = WaveFormatChunk.Read(at, Take(body, (int)Math.Min(size.Count, 40)), _remarks);
@@ -144,12 +192,32 @@ public sealed class WaveReader : IDisposable
                         break;
                 }
 
-                at = body + Padded(size);
+                at = body + Padded(size.Count == uint.MaxValue && _ds64Sizes.TryGetValue(id, out var told) ? told : size);
             }
 
             return new Refusal(_format is null
                 ? "This WAVE file ends before it says what it holds: there is no fmt chunk."
                 : "This WAVE file ends before its first sample: there is no data chunk.");
+        }
+
+        /// <summary>The sizes that do not fit into 32 bits: of the samples, and of other chunks by name (EBU Tech 3306).</summary>
+        private bool ReadDs64(Bytes body, Bytes size)
+        {
+            const int fixedBytes = 28, entryBytes = 12;
+            var fields = Take(body, 24);
+            if (fields.Length < 24)
+            {
+                return false;
+            }
+
+            _ds64Data = new(BinaryPrimitives.ReadInt64LittleEndian(fields.AsSpan(8)));
+            var count = Take(body + 24, 4) is { Length: 4 } told ? BinaryPrimitives.ReadUInt32LittleEndian(told) : 0;
+            for (var i = 0; i < Math.Min(count, MostChunks) && fixedBytes + (i + 1) * entryBytes <= size.Count && Take(body + fixedBytes + i * entryBytes, entryBytes) is { Length: entryBytes } entry; i++)
+            {
+                _ds64Sizes.TryAdd(Id(entry), new(BinaryPrimitives.ReadInt64LittleEndian(entry.AsSpan(4))));
+            }
+
+            return true;
         }
 
         private string? NotWave(byte[] start) => start.Length < 12
@@ -168,7 +236,7 @@ public sealed class WaveReader : IDisposable
                 return new Refusal("The samples come before the fmt chunk, so nobody can tell what they are.");
             }
 
-            var size = SizeOf(offset, declared);
+            var (size, known) = SizeOf(offset, declared);
             var frames = _format.Frames(size);
             var over = size - _format.Bytes(frames);
             if (over > 0)
@@ -176,51 +244,43 @@ public sealed class WaveReader : IDisposable
                 _remarks.Add($"The last frame is not whole; {Words.Count(over.Count, "byte")} at the end left out.");
             }
 
-            return new WaveReader(file, _format, offset, frames, [.. _remarks]);
+            return new WaveReader(file, _format, offset, known ? offset + Padded(size) : null, frames, [.. _remarks]);
         }
 
-        /// <summary>Bytes of samples, whatever the header of a file that was cut off says.</summary>
-        private Bytes SizeOf(Bytes offset, Bytes declared)
+        /// <summary>Bytes of samples, whatever the header of a file that was cut off says; and whether it said where they end.</summary>
+        private (Bytes Size, bool Known) SizeOf(Bytes offset, Bytes declared)
         {
             var there = _length - offset;
-            var size = declared;
-            if (declared.Count == uint.MaxValue)
+            var size = declared.Count == uint.MaxValue ? _ds64Data ?? new(-1) : declared;
+            if (size < 0 || size > Impossible)
             {
-                if (_ds64Data is { } told && told >= 0)
-                {
-                    size = told;
-                }
-                else
-                {
-                    _remarks.Add("The recorder did not write the length of the samples; all that follows was read as samples.");
-                    size = there;
-                }
+                _remarks.Add("The recorder did not write the length of the samples; all that follows was read as samples.");
+                return (there, false);
             }
-            else if (declared == 0 && there > 0 && !IsChunkChain(offset))
+
+            if (size == 0 && there > 0 && !IsChunkChain(offset))
             {
                 _remarks.Add("The file says it holds no samples, as a crashed recorder leaves it; all that follows was read as samples.");
-                size = there;
+                return (there, false);
             }
 
-            if (size < 0 || size > there)
+            if (size > there)
             {
                 _remarks.Add($"The file is cut off: it should hold {Seconds(size)} and holds {Seconds(there)}.");
-                size = there;
+                return (there, false);
             }
 
-            return size;
+            return (size, true);
         }
 
-        private string Seconds(Bytes bytes) => bytes < 0
-            ? "an impossible length"
-            : $"{_format!.Frames(bytes).Seconds(_format.SampleRate):0.00} s";
+        private string Seconds(Bytes bytes) => $"{_format!.Frames(bytes).Seconds(_format.SampleRate):0.00} s";
 
         private bool IsChunkChain(Bytes at)
         {
-            while (at + 8 <= _length)
+            for (var chunks = 0; at + 8 <= _length; chunks++)
             {
                 var head = Take(at, 8);
-                if (!IsChunkId(head))
+                if (chunks == MostChunks || !IsChunkId(head))
                 {
                     return false;
                 }
@@ -231,7 +291,7 @@ public sealed class WaveReader : IDisposable
             return at == _length;
         }
 
-        private static bool IsChunkId(ReadOnlySpan<byte> head)
+        public static bool IsChunkId(ReadOnlySpan<byte> head)
         {
             foreach (var b in head[..4])
             {
@@ -244,12 +304,12 @@ public sealed class WaveReader : IDisposable
             return true;
         }
 
-        private static Bytes SizeIn(byte[] head) => new(BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4)));
+        public static Bytes SizeIn(byte[] head) => new(BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(4)));
 
         /// <summary>A chunk of an odd number of bytes is followed by one more.</summary>
-        private static Bytes Padded(Bytes size) => new(size.Count + (size.Count & 1));
+        public static Bytes Padded(Bytes size) => new(size.Count + (size.Count & 1));
 
-        private static string Id(ReadOnlySpan<byte> bytes) => Encoding.ASCII.GetString(bytes[..4]);
+        public static string Id(ReadOnlySpan<byte> bytes) => Encoding.ASCII.GetString(bytes[..4]);
 
         private byte[] Take(Bytes at, int count)
         {

@@ -31,7 +31,7 @@ public static class SplitVersions
         {
             return version == Current ? Checked(SplitJson.Read(json)) : Read(JsonNode.Parse(json, documentOptions: SplitJson.Strict), version);
         }
-        catch (JsonException e)
+        catch (Exception e) when (JsonTrouble.IsTrouble(e))
         {
             return new Refusal(JsonTrouble.Of(e));
         }

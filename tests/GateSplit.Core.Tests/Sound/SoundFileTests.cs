@@ -1,5 +1,6 @@
 using System.Buffers.Binary;
 using System.Text;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Tests.Shared;
 
@@ -26,10 +27,11 @@ public sealed class SoundFileTests : IDisposable
         Programs.Run("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=0.7:r=48000:a=0.8", "-f", "lavfi", "-i", "sine=330:d=0.7:r=48000", "-filter_complex", "amerge", "-c:a", .. codec.Split(' '), from]);
         var to = _folder[name + ".wav"];
         Assert.False(SoundFile.IsWave(from));
-        Assert.Null(SoundFile.ToWave(from, to));
+        Assert.Empty(SoundFile.ToWave(from, to).Value!);
         Assert.True(SoundFile.IsWave(to));
         using var wave = WaveReader.Open(to).Value!;
-        Assert.Equal(new SoundFileShape(wave.Format, wave.Frames), SoundFile.Describe(from).Value);
+        var shape = SoundFile.Describe(from).Value!;
+        Assert.Equal((wave.Format, (Frames?)wave.Frames, 0), (shape.Format, shape.Frames, shape.Remarks.Length));
         Assert.Equal((2, 48000, format.StartsWith('f'), int.Parse(format[1..3])), (wave.Format.Channels, wave.Format.SampleRate, wave.Format.IsFloat, wave.Format.BitsPerSample));
         var ours = new byte[wave.Format.Bytes(wave.Frames).Count];
         wave.Read(0, ours);
@@ -40,24 +42,47 @@ public sealed class SoundFileTests : IDisposable
     public void What_is_no_sound_or_has_lost_some_is_told()
     {
         File.WriteAllText(_folder["text.flac"], "This is no sound at all.");
-        Assert.Equal("This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are.", SoundFile.ToWave(_folder["text.flac"], _folder["x.wav"]));
+        Assert.Equal("This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are.", SoundFile.ToWave(_folder["text.flac"], _folder["x.wav"]).Trouble);
         Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=0.2:r=48000", "-c:a", "libvorbis", _folder["lossy.ogg"]);
-        Assert.StartsWith("This file is compressed with loss", SoundFile.ToWave(_folder["lossy.ogg"], _folder["x.wav"])!, StringComparison.Ordinal);
+        Assert.StartsWith("This file is compressed with loss", SoundFile.ToWave(_folder["lossy.ogg"], _folder["x.wav"]).Trouble!, StringComparison.Ordinal);
         Assert.Empty(Directory.GetFiles(_folder[""], "x.wav*"));
     }
 
-    [Fact]
-    public void A_file_that_is_cut_off_is_read_as_far_as_it_goes()
+    [Theory]
+    [InlineData("a.aiff", "pcm_s16be", "s16le", "should hold 2.00 s")]
+    [InlineData("b.flac", "flac -sample_fmt s16", "s16le", "should hold 2.00 s")]
+    [InlineData("c.w64", "pcm_s16le", "s16le", "should hold 2.00 s")]
+    public void A_file_that_is_cut_off_is_read_as_far_as_it_goes_and_told(string name, string codec, string format, string words)
     {
-        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=2:r=48000", "-c:a", "pcm_s16be", _folder["whole.aiff"]);
-        var bytes = File.ReadAllBytes(_folder["whole.aiff"]);
-        File.WriteAllBytes(_folder["half.aiff"], bytes[..(bytes.Length / 2)]);
-        Assert.Null(SoundFile.ToWave(_folder["half.aiff"], _folder["half.wav"]));
+        Programs.Run("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", "sine=330:d=2:r=48000", "-c:a", .. codec.Split(' '), _folder[name]]);
+        var whole = File.ReadAllBytes(_folder[name]);
+        var samples = Programs.Decode(_folder[name], format);
+        File.WriteAllBytes(_folder["half-" + name], whole[..(whole.Length / 2)]);
+        Assert.Contains("The file is cut off", Assert.Single(SoundFile.Describe(_folder["half-" + name]).Value!.Remarks));
+        var remark = Assert.Single(SoundFile.ToWave(_folder["half-" + name], _folder["half.wav"]).Value!);
+        Assert.StartsWith("The file is cut off: it ", remark, StringComparison.Ordinal);
+        Assert.Contains(words, remark);
         using var half = WaveReader.Open(_folder["half.wav"]).Value!;
         var read = new byte[half.Frames.Count * 2];
         half.Read(0, read);
-        Assert.InRange(half.Frames.Count, 40_000, 48_100);
-        Assert.Equal(Programs.Decode(_folder["whole.aiff"], "s16le")[..read.Length], read);
+        Assert.InRange(half.Frames.Count, 30_000, 65_000);
+        Assert.Equal(samples[..read.Length], read);
+    }
+
+    [Fact]
+    public void A_stream_that_was_never_told_its_length_is_read_whole_and_nothing_is_said()
+    {
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=0.5:r=48000", "-c:a", "flac", "-sample_fmt", "s16", _folder["known.flac"]);
+        var bytes = File.ReadAllBytes(_folder["known.flac"]);
+
+        // STREAMINFO: 36 bits of total samples end 18 bytes behind the head of the block; 0 is unknown.
+        bytes[21] &= 0xF0;
+        bytes.AsSpan(22, 4).Clear();
+        File.WriteAllBytes(_folder["unknown.flac"], bytes);
+        Assert.Null(SoundFile.Describe(_folder["unknown.flac"]).Value!.Frames);
+        Assert.Empty(SoundFile.ToWave(_folder["unknown.flac"], _folder["unknown.wav"]).Value!);
+        using var wave = WaveReader.Open(_folder["unknown.wav"]).Value!;
+        Assert.Equal(24_000, wave.Frames.Count);
     }
 
     [Theory]
@@ -87,6 +112,12 @@ public sealed class SoundFileTests : IDisposable
             file.Write(body);
         }
 
-        Assert.Equal(names, string.Join(", ", ChannelNames.Read(path).OrderBy(n => n.Key).Select(n => $"{n.Key} {n.Value}")));
+        Assert.Equal(names, string.Join(", ", Names(path).OrderBy(n => n.Key).Select(n => $"{n.Key} {n.Value}")));
+    }
+
+    private static IReadOnlyDictionary<int, string> Names(string path)
+    {
+        using var wave = WaveReader.Open(path).Value!;
+        return ChannelNames.Read(wave);
     }
 }

@@ -77,6 +77,85 @@ public sealed class WaveReaderTests : IDisposable
         Assert.Single(reader.Remarks);
     }
 
+    [Theory]
+    [InlineData("RF64", 0)] // as a recorder begins it
+    [InlineData("BW64", 0)]
+    [InlineData("RF64", long.MaxValue)]
+    [InlineData("BW64", -1)]
+    [InlineData("RF64", 1L << 51)]
+    public void A_length_that_was_never_written_costs_no_sample(string kind, long told)
+    {
+        byte[] samples = [.. Enumerable.Range(1, 400).Select(i => (byte)(i % 7 + 128))];
+        using var reader = WaveReader.Open(_folder.Write("crash.wav", Large(kind, told, samples))).Value!;
+        Assert.Equal(samples, All(reader));
+        Assert.Contains("all that follows was read as samples", Assert.Single(reader.Remarks));
+        Assert.Empty(ChannelNames.Read(reader));
+    }
+
+    [Fact]
+    public void A_large_file_that_holds_nothing_is_empty_and_one_cut_short_is_told()
+    {
+        using var empty = WaveReader.Open(_folder.Write("empty.wav", [.. Large("RF64", 0, []), .. "LIST"u8, 4, 0, 0, 0, .. "INFO"u8])).Value!;
+        Assert.Equal((0, 0), (empty.Frames.Count, empty.Remarks.Length));
+        using var cut = WaveReader.Open(_folder.Write("cut.wav", Large("RF64", 192_000, new byte[400]))).Value!;
+        Assert.Equal(100, cut.Frames);
+        Assert.Contains("should hold 1.00 s and holds 0.00 s", Assert.Single(cut.Remarks));
+    }
+
+    /// <summary>The table of ds64 tells the size of a chunk that does not fit into 32 bits; here one before the samples.</summary>
+    [Fact]
+    public void Other_large_chunks_are_passed_over_by_the_table()
+    {
+        var body = new byte[10];
+        byte[] ds64 = [.. "ds64"u8, 40, 0, 0, 0, .. Long(0), .. Long(4), .. Long(2), 1, 0, 0, 0, .. "big "u8, .. Long(body.Length)];
+        byte[] bytes = [.. "RF64"u8, 0xFF, 0xFF, 0xFF, 0xFF, .. "WAVE"u8, .. ds64, .. "big "u8, 0xFF, 0xFF, 0xFF, 0xFF, .. body, .. Wave(Format(1, 8000, 2, 16), [1, 0, 2, 0])[12..]];
+        using var reader = WaveReader.Open(_folder.Write("table.wav", bytes)).Value!;
+        Assert.Equal([1, 0, 2, 0], All(reader));
+        Assert.Empty(reader.Remarks);
+    }
+
+    [Fact]
+    public void A_file_of_nothing_but_chunks_is_left_after_a_few_thousand()
+    {
+        byte[] small = [.. "junk"u8, 0, 0, 0, 0];
+        byte[] many = [.. Enumerable.Repeat(small, 5000).SelectMany(c => c)];
+        Assert.Contains("more than 4096 chunks before its samples", WaveReader.Open(_folder.Write("before.wav", Wave(Format(1, 8000, 2, 16), [1, 0], many))).Trouble);
+
+        // Behind a data chunk of size 0 it is no chain of chunks any more, but what a crashed recorder left.
+        using var reader = WaveReader.Open(_folder.Write("behind.wav", [.. Wave(Format(1, 8000, 2, 16), []), .. many])).Value!;
+        Assert.Equal(many.Length / 2, reader.Frames.Count);
+        Assert.Null(reader.Chunk("iXML", 100));
+        using var fewer = WaveReader.Open(_folder.Write("fewer.wav", [.. Wave(Format(1, 8000, 2, 16), []), .. many[..(4096 * 8)]])).Value!;
+        Assert.Equal(0, fewer.Frames.Count);
+    }
+
+    [Theory]
+    [InlineData(340_000, "")]
+    [InlineData(20, "")]
+    [InlineData(10, "Kick")]
+    public void Names_are_read_from_as_deep_as_recorders_write_them(int depth, string name)
+    {
+        var xml = string.Concat(Enumerable.Repeat("<a>", depth)) + "<TRACK><CHANNEL_INDEX>1</CHANNEL_INDEX><NAME>Kick</NAME></TRACK>" + string.Concat(Enumerable.Repeat("</a>", depth));
+        var body = System.Text.Encoding.ASCII.GetBytes(xml[..Math.Min(xml.Length, 1 << 20)]);
+        byte[] size = new byte[4];
+        BinaryPrimitives.WriteInt32LittleEndian(size, body.Length);
+        using var reader = WaveReader.Open(_folder.Write("deep.wav", [.. Wave(Format(1, 8000, 2, 16), [1, 0]), .. "iXML"u8, .. size, .. body])).Value!;
+        Assert.Equal(name, ChannelNames.Read(reader).GetValueOrDefault(1, ""));
+    }
+
+    [Theory]
+    [InlineData(32, 4)]
+    [InlineData(64, 5)]
+    public void What_is_no_number_is_counted_and_told_and_taken_as_0(int bits, int count)
+    {
+        double[] values = [0.5, double.NaN, double.PositiveInfinity, -0.25, double.NegativeInfinity, double.NaN, 1e300, float.MaxValue];
+        byte[] data = [.. values.Where(v => bits == 64 || v < 1e300 || !double.IsFinite(v)).SelectMany(v => bits == 32 ? BitConverter.GetBytes((float)v) : BitConverter.GetBytes(v))];
+        using var reader = WaveReader.Open(_folder.Write("wild.wav", Wave(Format(1, 48000, bits / 8, bits, tag: 3), data))).Value!;
+        var measure = FileMeasure.Of(reader);
+        Assert.Equal($"{count} samples are no number, infinite, or beyond what 32-bit floats hold: taken as 0 wherever it is heard, measured or converted.", Assert.Single(measure.Remarks));
+        Assert.Equal(20 * Math.Log10(float.MaxValue), measure.Channels[0].SamplePeak.Value, 1e-3);
+    }
+
     [Fact]
     public void An_empty_data_chunk_followed_by_another_chunk_is_really_empty()
     {
@@ -159,4 +238,18 @@ public sealed class WaveReaderTests : IDisposable
         BinaryPrimitives.WriteInt32LittleEndian(size, data.Length);
         return [.. "RIFF"u8, 255, 255, 0, 0, .. "WAVE"u8, .. before, .. "fmt "u8, 16, 0, 0, 0, .. format, .. "data"u8, .. size, .. data];
     }
+
+    private static byte[] Long(long value)
+    {
+        var bytes = new byte[8];
+        BinaryPrimitives.WriteInt64LittleEndian(bytes, value);
+        return bytes;
+    }
+
+    /// <summary>Two channels of 16 bits with a ds64 chunk that tells the size of the samples.</summary>
+    private static byte[] Large(string kind, long told, byte[] samples) =>
+    [
+        .. System.Text.Encoding.ASCII.GetBytes(kind), 0xFF, 0xFF, 0xFF, 0xFF, .. "WAVE"u8, .. "ds64"u8, 28, 0, 0, 0, .. Long(0), .. Long(told), .. Long(0), 0, 0, 0, 0,
+        .. Wave(Format(2, 48000, 4, 16), [])[12..36], .. "data"u8, 0xFF, 0xFF, 0xFF, 0xFF, .. samples,
+    ];
 }
