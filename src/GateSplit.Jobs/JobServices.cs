@@ -11,7 +11,7 @@ public static class JobServices
     {
         services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>().AddSingleton<AudioKeeper>().AddSingleton<ReadingStore>();
         services.AddSingleton<IAudioStore>(new FolderAudioStore(audioFolder));
-        services.AddSingleton(UploadLimits.Default).AddSingleton<UploadRoom>().AddSingleton<TakeParts>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
+        services.AddSingleton(UploadLimits.Default).AddSingleton<UploadRoom>().AddSingleton<Overviews>().AddSingleton<TakeParts>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
         services.AddSingleton<JobBell>().AddSingleton<IJob, PrintJob>().AddSingleton<IJob, BringInJob>();
         services.AddHostedService<Sweeper>().AddHostedService<JobWorker>();
         return services;

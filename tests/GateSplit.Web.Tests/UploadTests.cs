@@ -40,7 +40,7 @@ public sealed class UploadTests
         Assert.Equal($"{bytes.Length}", last.Headers.GetValues("Upload-Offset").Single());
 
         // What goes where: by its name.
-        var page = await client.Gather(place);
+        var page = await client.Page(await client.Gather(place));
         Assert.Contains("1 of 13 armed tracks found", page, StringComparison.Ordinal);
         var kept = Directory.GetFiles(Path.Combine(app.Folder, "audio/staging"), "0.wav", SearchOption.AllDirectories).Single();
         Assert.Equal(bytes, await File.ReadAllBytesAsync(kept));
@@ -78,15 +78,19 @@ public sealed class UploadTests
 
         // Only what is whole is gathered.
         var half = await client.Create("b.wav", 5);
-        Assert.Contains("Not all of the files have come.", await client.Gather(half), StringComparison.Ordinal);
+        Assert.Contains("Not all of them are here.", await client.Gather(half), StringComparison.Ordinal);
 
         // What came for one session is not gathered by another, nor by a page that is not ours, and is still there then.
         var whole = await client.Create("c.wav", 1);
         Assert.Equal(HttpStatusCode.NoContent, (await client.Patch(whole, new byte[1], 0, 1)).StatusCode);
-        Assert.Contains("Not all of the files have come.", await client.Gather(whole, session: 1), StringComparison.Ordinal);
+        Assert.Contains("Not all of them are here.", await client.Gather(whole, session: 1), StringComparison.Ordinal);
         Assert.Contains("The page is too old.", await client.Gather(whole, token: "forged"), StringComparison.Ordinal);
         Assert.Equal(1, await client.Offset(whole));
-        Assert.DoesNotContain("Not all of the files have come.", await client.Gather(whole), StringComparison.Ordinal);
+
+        // What is no sound is told, and stays as well: the others that came with it are not sent twice.
+        Assert.StartsWith("c.wav: ", await client.Gather(whole), StringComparison.Ordinal);
+        Assert.Equal(1, await client.Offset(whole));
+        Assert.Empty(Directory.GetDirectories(Path.Combine(app.Folder, "audio/staging"), "upload-*"));
     }
 
     /// <summary>A header for the rest as 16 bit mono.</summary>
@@ -173,6 +177,8 @@ public sealed class UploadTests
             using var form = new FormUrlEncodedContent(new Dictionary<string, string> { ["key"] = place.Split('/')[^1], ["__RequestVerificationToken"] = token ?? _token });
             return await (await _http.PostAsync(new Uri($"/sessions/{session}/bring-in/gather", UriKind.Relative), form)).Content.ReadAsStringAsync();
         }
+
+        public Task<string> Page(string address) => _http.GetStringAsync(new Uri(address, UriKind.Relative));
 
         public void Dispose() => _http.Dispose();
 

@@ -7,16 +7,22 @@ using GateSplit.Tests.Shared;
 namespace GateSplit.Web.Tests;
 
 /// <summary>Somebody with a browser without script: reads pages and sends their forms.</summary>
-/// <param name="app">The application.</param>
-public sealed class Visitor(IRunningApp app) : IDisposable
+public sealed class Visitor : IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(5);
 
-    private readonly HttpClient _http = new(new HttpClientHandler { CookieContainer = new CookieContainer() })
+    private readonly HttpClient _http;
+
+    /// <summary>Opens a browser.</summary>
+    /// <param name="app">The application.</param>
+    public Visitor(IRunningApp app) => _http = new HttpClient(new HttpClientHandler { CookieContainer = Cookies })
     {
         BaseAddress = new Uri($"http://127.0.0.1:{app.Port}"),
         Timeout = Patience,
     };
+
+    /// <summary>Its cookies.</summary>
+    public CookieContainer Cookies { get; } = new();
 
     /// <summary>The page seen last.</summary>
     public IDocument Page { get; private set; } = null!;

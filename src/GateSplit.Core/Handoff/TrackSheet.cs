@@ -25,10 +25,10 @@ public static class TrackSheet
             foreach (var track in tracks)
             {
                 csv.WriteField(track.Number);
-                csv.WriteField(track.File);
-                csv.WriteField(track.Track);
-                csv.WriteField(track.Elements);
-                csv.WriteField(track.Source);
+                csv.WriteField(Text(track.File));
+                csv.WriteField(Text(track.Track));
+                csv.WriteField(Text(track.Elements));
+                csv.WriteField(Text(track.Source));
                 csv.WriteField(track.Format.Channels);
                 csv.WriteField(track.Format.SampleRate.Hz);
                 csv.WriteField(track.Format.WidthName);
@@ -43,4 +43,7 @@ public static class TrackSheet
 
         return text.ToString();
     }
+
+    /// <summary>A table program takes what begins with one of these for something to work out; behind an apostrophe it is text.</summary>
+    private static string Text(string value) => value is ['=' or '+' or '-' or '@' or '\t' or '\r', ..] ? "'" + value : value;
 }

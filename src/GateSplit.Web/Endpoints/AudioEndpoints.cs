@@ -7,7 +7,7 @@ public static class AudioEndpoints
 {
     /// <summary>Maps /audio/{hash}.</summary>
     public static void MapAudio(this IEndpointRouteBuilder app) =>
-        app.MapGet("/audio/{hash}", (string hash, IAudioStore store, HttpContext context) =>
+        app.MapMethods("/audio/{hash}", ["GET", "HEAD"], (string hash, IAudioStore store, HttpContext context) =>
         {
             if (store.Find(hash) is not { } path)
             {

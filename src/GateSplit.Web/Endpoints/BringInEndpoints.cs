@@ -51,24 +51,25 @@ public static class BringInEndpoints
 
         // A form that does not say how long it is gets what is left.
         context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = room.Left(id).Count + MostMultipartExtra;
-        return await Fill(context, id, store, folder => Save(context, folder), () => { });
+        var filled = await Fill(context, id, store, folder => Save(context, folder), () => { });
+        return filled.Ok ? Results.LocalRedirect(filled.Value) : Back(context, id, filled.Trouble);
     }
 
-    /// <summary>Gathers uploads that have come whole.</summary>
+    /// <summary>Gathers uploads that have come whole, for a script: answers with the address of what goes where, or with a sentence.</summary>
     private static async Task<IResult> Gather(long id, HttpRequest request, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
     {
         if (!await antiforgery.IsRequestValidAsync(context))
         {
-            return Back(context, id, "The page is too old. Load it again and choose the files once more.");
+            return Results.Text("The page is too old. Load it again.", statusCode: StatusCodes.Status400BadRequest);
         }
 
         var uploads = request.Form["key"].Select(k => ResumableUpload.Find(store, k ?? "")).ToList();
         if (uploads.Count is 0 or > MostFiles || uploads.Any(u => u is null || u.SessionId != id || u.Offset != u.Length))
         {
-            return Back(context, id, "Not all of the files have come. Send them again; what is here already is not sent twice.");
+            return Results.Text("Not all of them are here.", statusCode: StatusCodes.Status409Conflict);
         }
 
-        return await Fill(
+        var filled = await Fill(
             context,
             id,
             store,
@@ -83,6 +84,7 @@ public static class BringInEndpoints
                 return Task.FromResult<Result<IReadOnlyList<string>>>(uploads.Select(u => u!.FileName).ToList());
             },
             () => uploads.ForEach(u => u!.Discard(store)));
+        return filled.Ok ? Results.Text(filled.Value) : Results.Text(filled.Trouble, statusCode: StatusCodes.Status409Conflict);
     }
 
     /// <summary>Fills a new folder with files and shows what is in them.</summary>
@@ -91,7 +93,8 @@ public static class BringInEndpoints
     /// <param name="store">The audio store.</param>
     /// <param name="save">Puts the files there and gives their names.</param>
     /// <param name="done">Called once they are taken in.</param>
-    private static async Task<IResult> Fill(
+    /// <returns>The address at which they are shown, or a sentence.</returns>
+    private static async Task<Result<string>> Fill(
         HttpContext context, long id, IAudioStore store, Func<BroughtFolder, Task<Result<IReadOnlyList<string>>>> save, Action done)
     {
         var folder = BroughtFolder.Make(store, id);
@@ -101,16 +104,16 @@ public static class BringInEndpoints
             var names = await save(folder);
             if ((names.Ok ? folder.TakeIn(names.Value) : names.Trouble) is { } trouble)
             {
-                return Back(context, id, trouble);
+                return new Refusal(trouble);
             }
 
             kept = true;
             done();
-            return Results.LocalRedirect($"/sessions/{id}/bring-in?from={folder.Name}");
+            return $"/sessions/{id}/bring-in?from={folder.Name}";
         }
         catch (IOException e) when (!context.RequestAborted.IsCancellationRequested)
         {
-            return Back(context, id, IsFull(e)
+            return new Refusal(IsFull(e)
                 ? "The disk is full, so the recording could not be taken in. Make room and send it again."
                 : $"The recording could not be taken in: {e.Message}");
         }

@@ -12,7 +12,7 @@ public static class HandoffEndpoints
     /// <summary>Maps /sessions/{id}/handoff.zip and /sessions/{id}/session.json.</summary>
     public static void MapHandoff(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/sessions/{id:long}/handoff.zip", async (
+        app.MapMethods("/sessions/{id:long}/handoff.zip", ["GET", "HEAD"], async (
             long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, ReadingStore readings, IAudioStore store, HttpContext context) =>
         {
             if (await sessions.Load(id) is not { } state || await (take == 0 ? takes.Chosen(id) : takes.Find(take)) is not { } found || found.SessionId != id)
@@ -26,13 +26,18 @@ public static class HandoffEndpoints
                 return Results.BadRequest(handoff.Trouble);
             }
 
+            var name = FileName.Clean(found.Number == 0 ? $"{state.Name} what counts" : $"{state.Name} take {found.Number}") + ".zip";
+            if (HttpMethods.IsHead(context.Request.Method))
+            {
+                return Results.File([], "application/zip", name);
+            }
+
             // The zip writer ends each entry with a few bytes that it writes synchronously, even when asked not to.
             context.Features.Get<IHttpBodyControlFeature>()!.AllowSynchronousIO = true;
-            var name = FileName.Clean(found.Number == 0 ? $"{state.Name} what counts" : $"{state.Name} take {found.Number}") + ".zip";
             return Results.Stream(
                 to => readings.While(id, take == 0 ? null : take, () => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted)), "application/zip", name);
         });
-        app.MapGet("/sessions/{id:long}/session.json", async (long id, SessionStore sessions) =>
+        app.MapMethods("/sessions/{id:long}/session.json", ["GET", "HEAD"], async (long id, SessionStore sessions) =>
             await sessions.Load(id) is { } state
                 ? Results.File(SessionFile.Of(state.Name, state.Song, state.Split).ToJson(), "application/json", FileName.Clean(state.Name) + ".json")
                 : Results.NotFound());

@@ -1,6 +1,7 @@
 using System.Text.Encodings.Web;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 
 namespace GateSplit.Web.Hosting;
@@ -27,7 +28,7 @@ public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
             log.LogWarning("The database is slow: {Message}", e.Message);
             await Tell(context, StatusCodes.Status503ServiceUnavailable, HttpMethods.IsGet(context.Request.Method) ? Slow : SlowChange, "Look again", context.Request.Path);
         }
-        catch (Exception e) when (e is BadHttpRequestException or InvalidDataException && !context.Response.HasStarted)
+        catch (Exception e) when (e is BadHttpRequestException or InvalidDataException or AntiforgeryValidationException && !context.Response.HasStarted)
         {
             var status = (e as BadHttpRequestException)?.StatusCode ?? StatusCodes.Status400BadRequest;
             log.LogInformation("{Method} {Path} could not be read: {Message}", context.Request.Method, context.Request.Path, e.Message);

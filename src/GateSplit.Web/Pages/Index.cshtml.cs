@@ -204,9 +204,14 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     {
         try
         {
-            return summary.IsKnown || await open.Find(summary.Id) is not var (session, findings)
-                ? new Row(summary, null)
-                : new Row(summary.With(SplitSummary.Of(session, findings)), null);
+            if (summary.IsKnown || await open.Find(summary.Id) is not var (session, findings))
+            {
+                return new Row(summary, null);
+            }
+
+            var seen = SplitSummary.Of(session, findings);
+            await sessions.Summarise(summary.Id, session.State.Revision, seen);
+            return new Row(summary.With(seen), null);
         }
         catch (UnreadableException e)
         {

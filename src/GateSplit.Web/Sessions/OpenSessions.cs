@@ -42,7 +42,6 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
         })!;
         var now = Look(OpenSession.Of(state, song));
         Keep(now);
-        await sessions.Summarise(id, state.Revision, SplitSummary.Of(now.Session, now.Findings));
         return now;
     }
 

@@ -34,12 +34,13 @@ public sealed class PageApp : IRunningApp
 
     /// <summary>Starts it.</summary>
     /// <param name="demo">True to load the demo sessions and do the steps of the first.</param>
-    public static async Task<PageApp> Start(bool demo = true)
+    /// <param name="connection">More for the connection string of the application.</param>
+    public static async Task<PageApp> Start(bool demo = true, string connection = "")
     {
         var database = new TestDatabase();
         var folder = Directory.CreateTempSubdirectory("gate-split-pages-").FullName;
         Assert.Null(await DatabaseAtStart.Prepare(database.ConnectionString, TextWriter.Null));
-        var app = GateSplitApp.Build(new ServeOptions(0, database.ConnectionString, folder, demo, QuickDemo: true));
+        var app = GateSplitApp.Build(new ServeOptions(0, database.ConnectionString + connection, folder, demo, QuickDemo: true));
         var data = new DemoData(app.Services);
         await data.Load();
         await app.StartAsync();

@@ -14,7 +14,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Printing, bringing in, and the takes with their player.</summary>
-public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, AudioKeeper keeper, UploadRoom room, JobQueue queue)
+public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, AudioKeeper keeper, UploadRoom room, Overviews overviews, JobQueue queue)
     : EditPage(open, sessions, takes, jobs, store)
 {
     /// <summary>Points across a waveform.</summary>
@@ -77,6 +77,9 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
 
     /// <summary>How much may be brought in.</summary>
     public UploadRoom Room => room;
+
+    /// <summary>What is wrong with a recording: its file is gone, or was damaged when it came in.</summary>
+    public IReadOnlyList<string> Damage(TakeTrack track) => Store.Find(track.Hash) is null ? ["Its file is not in the audio store any more."] : track.Remarks;
 
     /// <summary>The waveform of a track as path data.</summary>
     public string Waveform(TakeTrack track) => Store.Find(track.OverviewHash) is { } path
@@ -213,6 +216,17 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             : Line is not null
                 ? SideBySide(new TrackId(Line))
                 : AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count > 0 ? AllTakes[0] : null);
+        if (Shown is not null)
+        {
+            var tracks = new List<TakeTrack>();
+            foreach (var track in Shown.Tracks)
+            {
+                tracks.Add(await overviews.Restored(track, HttpContext.RequestAborted));
+            }
+
+            Shown = Shown with { Tracks = tracks };
+        }
+
         Refusal = new Core.StandIns.StandInRecorder(Session.Lines, Session.Song).Refusal();
         return true;
     }

@@ -24,11 +24,11 @@ form?.addEventListener("dragleave", () => form.classList.remove("drop-here"));
 async function send(files) {
   const bytes = files.reduce((sum, file) => sum + file.size, 0);
   if (files.some((file) => file.size > Number(form.dataset.most))) {
-    notice("One of these files is larger than 64 GB, which is the most that is taken.");
+    notice(`One of these files is larger than ${size(form.dataset.most)}, which is the most that is taken.`);
     return;
   }
-  if (bytes * 2 > Number(form.dataset.free)) {
-    notice("The disk is too full for these files and what is cut from them.");
+  if (bytes > Number(form.dataset.left)) {
+    notice(`These files are ${size(bytes)}, and ${size(form.dataset.left)} can be taken in just now: what waits to be cut is counted, and room for what is cut.`);
     return;
   }
   const button = form.querySelector("button:not(.sending button)");
@@ -42,19 +42,35 @@ async function send(files) {
       keys.push(await sendOne(file, (sent) => show((before + sent) / bytes, before + sent, bytes, started)));
       before += file.size;
     }
+    show(1, bytes, bytes, started);
+    location.assign(await gather(keys));
   } catch (trouble) {
     box.hidden = true;
     button.disabled = false;
     notice(trouble.sentence ?? "The files did not all arrive. What has come is kept for a day: send them again, and they go on where they were.");
-    return;
   }
-  show(1, bytes, bytes, started);
+}
+
+/** Asks what goes where, once all files have come; they stay here until that was answered. */
+async function gather(keys) {
   const body = new FormData();
   for (const key of keys) body.append("key", key);
   body.append("__RequestVerificationToken", form.dataset.token);
-  const answer = await fetch(form.dataset.gather, { method: "POST", body });
-  location.assign(answer.url);
+  let answer = null;
+  try {
+    answer = await fetch(form.dataset.gather, { method: "POST", body });
+  } catch {
+    // The program is gone, or the way to it.
+  }
+  const said = answer ? sentenceIn(await answer.text()) : "";
+  if (answer?.ok) return said;
+  throw { sentence: `All files have come, but the program could not go on with them. ${said} Choose the same files and bring them in once more: nothing is sent twice.`.replace("  ", " ") };
 }
+
+/** What a page or a plain answer says. */
+const sentenceIn = (text) => (text.includes("<") ? new DOMParser().parseFromString(text, "text/html").getElementById("sentence")?.textContent ?? "" : text);
+
+const size = (bytes) => (Number(bytes) >= 1e9 ? `${(Number(bytes) / 1e9).toFixed(1)} GB` : `${(Number(bytes) / 1e6).toFixed(1)} MB`);
 
 function show(share, sent, bytes, started) {
   const left = sent > 0 ? Math.ceil(((performance.now() - started) / sent) * (bytes - sent) / 1000) : null;
@@ -70,10 +86,9 @@ function sendOne(file, progress) {
       headers: { RequestVerificationToken: form.dataset.token },
       metadata: { filename: file.name },
       retryDelays: retries,
-      removeFingerprintOnSuccess: true,
       onProgress: progress,
       onError: (error) => {
-        const sentence = error.originalResponse?.getStatus() >= 400 ? error.originalResponse.getBody() : "";
+        const sentence = error.originalResponse?.getStatus() >= 400 ? sentenceIn(error.originalResponse.getBody()) : "";
         reject(sentence ? { sentence } : error);
       },
       onSuccess: () => resolve(upload.url.split("/").pop()),

@@ -1,0 +1,64 @@
+using GateSplit.Core.Quantities;
+using GateSplit.Data;
+using GateSplit.Jobs;
+
+namespace GateSplit.Web.Tests;
+
+/// <summary>How much may wait to be cut: what is declared counts from the beginning.</summary>
+public sealed class UploadRoomTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("gate-split-room-").FullName;
+    private readonly FolderAudioStore _store;
+    private readonly UploadRoom _room;
+
+    public UploadRoomTests()
+    {
+        _store = new FolderAudioStore(_folder);
+        _room = new UploadRoom(_store, new UploadLimits(File: 100, Session: 150, InAll: 300));
+    }
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    [Fact]
+    public void Each_limit_holds_to_the_byte_and_counts_what_is_declared()
+    {
+        Assert.Equal(100, _room.Left(1).Count);
+        Assert.Contains("larger than 100 bytes", _room.Begin(1, "a.wav", 101).Trouble);
+        Assert.True(_room.Begin(1, "a.wav", 100).Ok);
+        Assert.Equal((50, 100), (_room.Left(1).Count, _room.Of(1).Count));
+        Assert.Contains("may wait to be cut in one session", _room.Begin(1, "b.wav", 51).Trouble);
+        Assert.True(_room.Begin(1, "b.wav", 50).Ok);
+        Assert.Equal(0, _room.Left(1).Count);
+        Assert.True(_room.Begin(2, "c.wav", 100).Ok);
+        Assert.Equal(50, _room.Left(3).Count);
+        Assert.Contains("in all sessions together", _room.Begin(3, "d.wav", 51).Trouble);
+        Assert.True(_room.Begin(3, "d.wav", 50).Ok);
+        Assert.Equal(0, _room.Left(4).Count);
+    }
+
+    [Fact]
+    public void What_came_whole_counts_until_it_is_cut_and_goes_with_its_session()
+    {
+        var folder = BroughtFolder.Make(_store, 1);
+        File.WriteAllBytes(folder.Incoming(0), new byte[60]);
+        Assert.InRange(_room.Of(1).Count, 60, 100); // and a few bytes of our own
+        Assert.True(_room.Begin(1, "a.wav", 10).Ok);
+        var theirs = _room.Begin(2, "b.wav", 10).Value!;
+        _room.Discard(1);
+        Assert.Equal(0, _room.Of(1).Count);
+        Assert.Equal(10, _room.Of(2).Count);
+        Assert.NotNull(ResumableUpload.Find(_store, theirs.Key));
+        Assert.Null(BroughtFolder.Find(_store, folder.Name));
+    }
+
+    [Fact]
+    public void Files_of_another_session_are_not_found()
+    {
+        var folder = BroughtFolder.Make(_store, 1);
+        File.Copy(Path.Combine(AppContext.BaseDirectory, "GateSplit.Core.dll"), folder.Incoming(0));
+        Assert.NotNull(folder.TakeIn(["x.dll"])); // no sound
+        File.WriteAllText(Path.Combine(_store.Staging(folder.Name), "files.json"), "[]");
+        Assert.NotNull(BroughtFolder.Find(_store, folder.Name, 1));
+        Assert.Null(BroughtFolder.Find(_store, folder.Name, 2));
+    }
+}
