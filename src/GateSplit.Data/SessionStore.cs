@@ -8,6 +8,9 @@ namespace GateSplit.Data;
 /// <param name="database">The database.</param>
 public sealed class SessionStore(NpgsqlDataSource database)
 {
+    /// <summary>The history is thinned after so many edits.</summary>
+    private const int Thinning = 50;
+
     private const string Found = """
         select s.id, s.name, s.revision, s.updated_at from sessions s
         where @like is null or s.name ilike @like
@@ -56,10 +59,10 @@ public sealed class SessionStore(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<SessionHead>(
-            """
+            $"""
             select s.name, s.revision,
-                   case when r.parent is null then null else r.edit end as undo,
-                   (select n.edit from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
+                   case when r.parent is null then null else {Label("r")} end as undo,
+                   (select {Label("n")} from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
             from sessions s join split_revisions r on r.session_id = s.id and r.revision = s.revision
             where s.id = @id
             """,
@@ -71,10 +74,10 @@ public sealed class SessionStore(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync();
         var row = await connection.QuerySingleOrDefaultAsync<Row>(
-            """
+            $"""
             select s.id, s.name, s.song, s.revision, r.document, r.format,
-                   case when r.parent is null then null else r.edit end as undo,
-                   (select n.edit from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
+                   case when r.parent is null then null else {Label("r")} end as undo,
+                   (select {Label("n")} from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
             from sessions s join split_revisions r on r.session_id = s.id and r.revision = s.revision
             where s.id = @id
             """,
@@ -141,8 +144,21 @@ public sealed class SessionStore(NpgsqlDataSource database)
                 summary?.Sources, summary?.Tracks, summary?.ToMend, by = summary is null ? null : SplitSummary.By,
             },
             transaction);
+        if (revision % Thinning == 0)
+        {
+            await Thin(connection, transaction, id, revision);
+        }
+
         return revision;
     });
+
+    /// <summary>Gives a revision a name, under which it is found and for which it stays; an empty one takes it away.</summary>
+    /// <returns>False if there is no such revision any more.</returns>
+    public async Task<bool> NameRevision(long id, int revision, string name)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.ExecuteAsync("update split_revisions set name = @name where session_id = @id and revision = @revision", new { id, revision, name }) > 0;
+    }
 
     /// <summary>Takes the last edit back.</summary>
     /// <returns>False if the session has moved on or there is nothing to undo.</returns>
@@ -172,17 +188,17 @@ public sealed class SessionStore(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync();
         return (await connection.QueryAsync<Revision>(
-            """
+            $"""
             with recursive way as (
-                select r.revision, r.parent, r.edit, r.created_at, 1 as step
+                select r.revision, r.parent, r.edit, r.steps, r.name, r.created_at, 1 as step
                 from split_revisions r join sessions s on s.id = r.session_id and s.revision = r.revision
                 where r.session_id = @id
                 union all
-                select r.revision, r.parent, r.edit, r.created_at, way.step + 1
+                select r.revision, r.parent, r.edit, r.steps, r.name, r.created_at, way.step + 1
                 from way join split_revisions r on r.session_id = @id and r.revision = way.parent
                 where way.step < @most
             )
-            select revision as number, edit, created_at from way order by step
+            select revision as number, {Label("way")} as edit, name, created_at from way order by step
             """,
             new { id, most })).AsList();
     }
@@ -207,6 +223,43 @@ public sealed class SessionStore(NpgsqlDataSource database)
             transaction);
         return steps > 0 ? revision : null;
     }) is not null;
+
+    private static async Task Thin(NpgsqlConnection connection, NpgsqlTransaction transaction, long id, int current)
+    {
+        var rows = await connection.QueryAsync<HistoryRule.Row>(
+            """
+            select r.revision as number, r.parent, r.steps,
+                   r.name <> ''
+                   or exists (select 1 from takes t where t.session_id = @id and t.revision = r.revision)
+                   or exists (select 1 from demo_sessions d where d.session_id = @id and d.revision = r.revision)
+                   or exists (select 1 from jobs j where j.session_id = @id and (j.request ->> 'revision')::integer = r.revision) as is_needed
+            from split_revisions r where r.session_id = @id
+            """,
+            new { id },
+            transaction);
+        var (gone, changed) = HistoryRule.Thin(rows.AsList(), current);
+        if (gone.Count == 0)
+        {
+            return;
+        }
+
+        await connection.ExecuteAsync(
+            """
+            update split_revisions r set parent = c.parent, steps = c.steps
+            from unnest(@numbers, @parents, @steps) as c (revision, parent, steps) where r.session_id = @id and r.revision = c.revision;
+            update split_revisions set redo = null where session_id = @id and redo = any(@gone);
+            delete from split_revisions where session_id = @id and revision = any(@gone);
+            """,
+            new
+            {
+                id, gone = gone.ToArray(), numbers = changed.Select(c => c.Number).ToArray(), parents = changed.Select(c => c.Parent).ToArray(), steps = changed.Select(c => c.Steps).ToArray(),
+            },
+            transaction);
+    }
+
+    /// <summary>What an edit did, and that it stands for others.</summary>
+    private static string Label(string row) =>
+        $"{row}.edit || case when {row}.steps > 1 then ' and ' || ({row}.steps - 1) || case when {row}.steps = 2 then ' edit before it' else ' edits before it' end else '' end";
 
     /// <summary>Moves a session to another revision while its row is held.</summary>
     /// <returns>The revision it is at now; null if nothing was changed.</returns>

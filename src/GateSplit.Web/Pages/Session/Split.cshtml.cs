@@ -15,6 +15,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     : EditPage(open, sessions, takes, jobs, store)
 {
     private const int HistoryShown = 60;
+    private const int LongestStateName = 80;
 
     /// <summary>What is chosen: a place such as "element:u1/kick" or "track:t3".</summary>
     [BindProperty(SupportsGet = true, Name = "line")]
@@ -112,6 +113,18 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Goes back to an earlier edit.</summary>
     public async Task<IActionResult> OnPostBack(int revision, int to) =>
         await Sessions.GoBack(Id, revision, to) ? await Done("Went back in the history") : await ShowMoved(revision);
+
+    /// <summary>Names the split as it is at a revision, so that it is found again and stays.</summary>
+    public async Task<IActionResult> OnPostName(int revision, string? name)
+    {
+        var wanted = (name ?? "").Trim();
+        if (wanted.Length > 0 && !Names.Fit(wanted, LongestStateName))
+        {
+            return await ShowWith($"A name has at most {LongestStateName} characters, on one line.");
+        }
+
+        return await Sessions.NameRevision(Id, revision, wanted) ? await Done(wanted.Length > 0 ? $"Named “{wanted}”" : "The name is gone") : await ShowMoved(revision);
+    }
 
     /// <inheritdoc/>
     protected override string Station => "split";
