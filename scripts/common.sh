@@ -91,7 +91,58 @@ start_cluster() {
     fi
     CLUSTER_BIN=$bin
     CLUSTER_FOLDER=$folder
-    PGURL="Host=127.0.0.1;Port=$port;Username=gatesplit;Password=$(cat "$folder/password");Include Error Detail=false;Timeout=3;Command Timeout=20"
+    CLUSTER_PORT=$port
+    make_role
+    PGURL="Host=127.0.0.1;Port=$port;Username=gatesplit_app;Password=$(cat "$folder/app-password");Include Error Detail=false;Timeout=3;Command Timeout=20"
+}
+
+# as_admin ARGUMENT... : psql as the role that made the cluster.
+as_admin() { PGPASSWORD=$(cat "$CLUSTER_FOLDER/password") "$CLUSTER_BIN/psql" -X -q -t -A -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$CLUSTER_PORT" -U gatesplit "$@"; }
+
+# The application has a role of its own that is no superuser: it owns its databases and nothing else. What an earlier version left to
+# the administrator is handed over.
+make_role() {
+    local database
+    if [ ! -s "$CLUSTER_FOLDER/app-password" ]; then
+        head -c 24 /dev/urandom | base64 | tr -d '+/=\n' | as_postgres tee "$CLUSTER_FOLDER/app-password" >/dev/null
+        as_postgres chmod 600 "$CLUSTER_FOLDER/app-password"
+    fi
+    as_admin -d postgres <<END
+do \$\$ begin
+    if not exists (select 1 from pg_roles where rolname = 'gatesplit_app') then
+        create role gatesplit_app login nosuperuser nocreaterole createdb;
+    end if;
+end \$\$;
+alter role gatesplit_app password '$(cat "$CLUSTER_FOLDER/app-password")';
+END
+    for database in $(as_admin -d postgres -c "select datname from pg_database where datdba = 'gatesplit'::regrole and not datistemplate and datname <> 'postgres'"); do
+        as_admin -d postgres -c "alter database \"$database\" owner to gatesplit_app"
+        as_admin -d "$database" <<'END'
+do $$ declare thing record; begin
+    for thing in select nspname from pg_namespace where nspname not like 'pg\_%' and nspname not in ('information_schema', 'public') loop
+        execute format('alter schema %I owner to gatesplit_app', thing.nspname);
+    end loop;
+    for thing in select c.oid::regclass as name from pg_class c join pg_namespace n on n.oid = c.relnamespace
+        where n.nspname not like 'pg\_%' and n.nspname <> 'information_schema' and c.relkind in ('r', 'p', 'v', 'm') loop
+        execute format('alter table %s owner to gatesplit_app', thing.name);
+    end loop;
+end $$;
+END
+    done
+}
+
+# plain_user FOLDER... : as root, a user without any rights of its own, to whom the folders belong; sets PLAIN to what runs a command as it.
+plain_user() {
+    PLAIN=()
+    [ "$(id -u)" -eq 0 ] || return 0
+    id gate-split >/dev/null 2>&1 || useradd --system --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin gate-split
+    local folder
+    for folder; do
+        mkdir -p "$folder"
+        chmod 750 "$folder"
+        [ "$(stat -c %U "$folder")" = gate-split ] || chown -R gate-split:gate-split "$folder"
+    done
+    PLAIN=(setpriv --reuid gate-split --regid gate-split --clear-groups env HOME="$1")
 }
 
 stop_cluster() {

@@ -35,7 +35,7 @@ public sealed partial class ProgressTests(DemoApp demo)
             ended = line == "event: end";
             if (line.StartsWith("data: {\"id\":\"job-line-", StringComparison.Ordinal) && Share().Match(line) is { Success: true } share)
             {
-                shares.Add(double.Parse(share.Groups[1].Value));
+                shares.Add(double.Parse(share.Groups["share"].Value));
             }
         }
 
@@ -44,7 +44,7 @@ public sealed partial class ProgressTests(DemoApp demo)
         Assert.Equal(shares.Order(), shares);
     }
 
-    [GeneratedRegex("value=.{1,8}?([0-9.]+)")]
+    [GeneratedRegex("value=.{1,8}?(?<share>[0-9.]+)", RegexOptions.NonBacktracking | RegexOptions.ExplicitCapture)]
     private static partial Regex Share();
 
     [Fact]

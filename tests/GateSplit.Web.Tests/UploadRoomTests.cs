@@ -1,4 +1,3 @@
-using GateSplit.Core.Quantities;
 using GateSplit.Data;
 using GateSplit.Jobs;
 

@@ -4,6 +4,7 @@ using GateSplit.Web.Endpoints;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Serilog;
 using Serilog.Events;
@@ -21,6 +22,11 @@ public static class GateSplitApp
     /// <summary>Builds it on a database that <see cref="DatabaseAtStart"/> has brought up to date.</summary>
     public static WebApplication Build(ServeOptions options)
     {
+        foreach (var folder in new[] { "audio", "logs", "keys" })
+        {
+            MakePrivate(Path.Combine(options.DataFolder, folder));
+        }
+
         var builder = WebApplication.CreateBuilder(new WebApplicationOptions
         {
             ApplicationName = typeof(GateSplitApp).Assembly.GetName().Name,
@@ -50,10 +56,11 @@ public static class GateSplitApp
         builder.Services.AddSingleton(services => new Watch<SessionNow?>(services.GetRequiredService<OpenSessions>().Find, SessionGlance));
         builder.Services.AddSingleton<LineWalks>();
         builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"));
-        builder.Services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(Path.Combine(options.DataFolder, "keys")));
+        builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataFolder, "keys")));
         builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
         builder.Services.AddAntiforgery(o => o.Cookie.Name = "gate-split-forgery");
         builder.Services.AddRazorPages();
+        builder.Services.Configure<CookieTempDataProviderOptions>(o => (o.Cookie.Name, o.Cookie.SameSite) = ("gate-split-next", SameSiteMode.Strict));
         builder.Services.AddHealthChecks().AddNpgSql(options.ConnectionString, tags: ["ready"]);
 
         var app = builder.Build();
@@ -91,5 +98,16 @@ public static class GateSplitApp
         app.MapLineCheck();
         app.MapLive();
         return app;
+    }
+
+    /// <summary>What is kept is for the program's own user and group, and for nobody else of the machine.</summary>
+    private static void MakePrivate(string folder)
+    {
+        Directory.CreateDirectory(folder);
+        if (OperatingSystem.IsLinux())
+        {
+            File.SetUnixFileMode(
+                folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.GroupRead | UnixFileMode.GroupExecute);
+        }
     }
 }

@@ -1,5 +1,4 @@
 using GateSplit.Core.Checks;
-using GateSplit.Core.Views;
 using GateSplit.Data;
 
 namespace GateSplit.Web.Sessions;
