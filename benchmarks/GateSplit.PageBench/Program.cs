@@ -5,11 +5,19 @@ using GateSplit.Browser.Tests;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Data;
+using GateSplit.PageBench;
 using GateSplit.Tests.Shared;
 using Npgsql;
 
+// GateSplit.PageBench crowd is many people at one server. Otherwise:
 // Times the split page of a running application: what the server takes for 128 lines, asked by a client beside it, and
 // what a person waits from a click on "armed" until the new drawing is in the page, with 64 lines in Chromium.
+if (args is ["crowd"])
+{
+    await Crowd.Run();
+    return;
+}
+
 const int rounds = 100;
 const int clicks = 40;
 await using var app = await TestApp.Start(demo: false);
