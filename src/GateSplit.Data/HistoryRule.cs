@@ -36,7 +36,7 @@ public static class HistoryRule
 
         // What was undone and never made again goes once it is as old as the oldest edit that is kept whole.
         var oldest = way[Whole - 1].Number;
-        var kept = way.Take(Whole).Concat(way.Skip(Whole).Where((_, i) => (way.Count - 1 - Whole - i) % Every == 0))
+        var kept = way.Take(Whole).Concat(way.Skip(Whole).GroupBy(r => (r.Number - 1) / Every).Select(ten => ten.MinBy(r => r.Number)!))
             .Concat(rows.Where(r => r.IsNeeded || r.Parent is null || r.Number > oldest))
             .Select(r => r.Number).ToHashSet();
         var changed = new List<Row>();

@@ -40,6 +40,10 @@ public sealed class HistoryTests : IAsyncLifetime
         Assert.Equal((101, 91, 10), (changed[^1].Number, changed[^1].Parent, changed[^1].Steps));
         Assert.Equal((11, 1, 10), (changed[0].Number, changed[0].Parent, changed[0].Steps));
 
+        // Thinned once more, nothing goes: what stays is of tens of numbers, not of tens of what is left.
+        var rest = Line(600).Where(r => !gone.Contains(r.Number)).Select(r => changed.SingleOrDefault(c => c.Number == r.Number) ?? r).ToList();
+        Assert.Empty(HistoryRule.Thin(rest, 600).Gone);
+
         // What is needed stays and shares the way; what was undone long ago goes, unless it has a name.
         var rows = Line(600);
         rows[44] = rows[44] with { IsNeeded = true };

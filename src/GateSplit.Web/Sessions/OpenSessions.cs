@@ -12,7 +12,7 @@ namespace GateSplit.Web.Sessions;
 /// </summary>
 public sealed class OpenSessions(SessionStore sessions) : IDisposable
 {
-    private const int MostKept = 64;
+    private const int MostKept = 200;
     private static readonly TimeSpan Idle = TimeSpan.FromMinutes(20);
     private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
     private readonly MemoryCache _songs = new(new MemoryCacheOptions { SizeLimit = MostKept });
@@ -25,7 +25,7 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
             return null;
         }
 
-        if (_kept.TryGetValue((id, head.Revision), out var kept) && kept is SessionNow known)
+        if (_kept.TryGetValue(id, out var kept) && kept is SessionNow known && known.Session.State.Revision == head.Revision)
         {
             return known with { Session = known.Session with { State = known.Session.State with { Name = head.Name, Undo = head.Undo, Redo = head.Redo } } };
         }
@@ -72,6 +72,7 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
 
     private static SessionNow Look(OpenSession session) => new(session, AllChecks.Look(session.Lines));
 
+    /// <summary>One a session: what it was before the last edit is hardly looked at again.</summary>
     private void Keep(SessionNow now) => _kept.Set(
-        (now.Session.State.Id, now.Session.State.Revision), now, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = Idle });
+        now.Session.State.Id, now, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = Idle });
 }
