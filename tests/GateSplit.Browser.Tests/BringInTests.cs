@@ -34,4 +34,45 @@ public sealed class BringInTests
             Directory.Delete(folder, recursive: true);
         }
     }
+
+    [Fact]
+    public async Task When_the_last_request_fails_it_is_said_and_nothing_is_sent_twice()
+    {
+        await using var app = await PageApp.Start();
+        var folder = Directory.CreateTempSubdirectory("gate-split-again-").FullName;
+        try
+        {
+            var file = Path.Combine(folder, "01 Kick.wav");
+            Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=3:r=48000:a=0.5", file);
+            using var browser = new Browser(app.Port);
+            browser.Open("/sessions/2/print");
+            browser.Driver.ExecuteScript("window.reached = window.fetch; window.fetch = () => Promise.reject(new TypeError('gone'));");
+            browser.Find("#recording").SendKeys(file);
+            browser.Button("Bring them in").Click();
+            browser.WaitUntil(() => browser.All("#trouble").Count > 0, "it is said");
+            Assert.StartsWith("All files have come, but the program could not go on with them.", browser.Find("#trouble").Text, StringComparison.Ordinal);
+            var arrived = Assert.Single(Directory.GetDirectories(Path.Combine(app.Folder, "audio/staging"), "arriving-*"));
+            var written = File.GetLastWriteTimeUtc(Path.Combine(arrived, "data"));
+
+            // Once more with the same file, on a page that was loaded anew and cannot send a byte of it.
+            browser.Open("/sessions/2/print");
+            browser.Driver.ExecuteScript("""
+                const send = XMLHttpRequest.prototype.open;
+                XMLHttpRequest.prototype.open = function (method, ...rest) {
+                  if (method === "PATCH" || method === "POST") throw new Error("it is sent twice");
+                  return send.call(this, method, ...rest);
+                };
+                """);
+            Assert.Equal(written, File.GetLastWriteTimeUtc(Path.Combine(arrived, "data")));
+            browser.Find("#recording").SendKeys(file);
+            browser.Button("Bring them in").Click();
+            browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
+            Assert.Contains("1 file, 1 of 13 armed tracks found", browser.Text);
+            Assert.Empty(Directory.GetDirectories(Path.Combine(app.Folder, "audio/staging"), "arriving-*"));
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
 }
