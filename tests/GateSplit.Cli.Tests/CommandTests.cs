@@ -103,6 +103,57 @@ public sealed class CommandTests : IDisposable
     }
 
     [Theory]
+    [InlineData("flac", "-sample_fmt s32")]
+    [InlineData("aiff", "-c:a pcm_s24be")]
+    [InlineData("caf", "-c:a pcm_s24le")]
+    [InlineData("w64", "-c:a pcm_s24le")]
+    public void Whatever_bring_in_reads_is_cut_and_measured(string kind, string codec)
+    {
+        var wave = Recording(channels: 6);
+        var other = In("recording." + kind);
+        Programs.Run("ffmpeg", ["-v", "error", "-i", wave, .. codec.Split(' '), other]);
+        var lines = Write("lines.csv", "track,channels\nKick,2\nPair,5-6\n");
+        Assert.Equal((0, "", ""), Run("cut", other, "--lines", lines, "--out", In("out")));
+        Assert.Equal(["Kick.wav", "Pair.wav"], Directory.GetFiles(In("out"), "*", new EnumerationOptions { AttributesToSkip = 0 }).Select(f => Path.GetFileName(f)!).Order());
+        Assert.Equal(Programs.Decode(other, "s32le").Chunk(24).SelectMany(f => f[4..8]), Programs.Decode(Path.Combine(In("out"), "Kick.wav"), "s32le"));
+        var ours = JsonDocument.Parse(Run("measure", wave, other, "--json").Output).RootElement.EnumerateArray().ToList();
+        Assert.Equal(ours[0].GetProperty("perChannel").ToString(), ours[1].GetProperty("perChannel").ToString());
+    }
+
+    [Theory]
+    [InlineData("RF64")]
+    [InlineData("BW64")]
+    public void What_a_crashed_recorder_left_is_cut_whole_and_told(string kind)
+    {
+        var whole = File.ReadAllBytes(Recording(channels: 6, arguments: "-rf64 always"));
+        System.Text.Encoding.ASCII.GetBytes(kind).CopyTo(whole, 0);
+        whole.AsSpan(20, 28).Clear(); // the ds64 chunk, as it is before a recording has ended
+        var crashed = In("crashed.wav");
+        File.WriteAllBytes(crashed, whole);
+        var lines = Write("lines.csv", "track,channels\nKick,2\n");
+        var (code, _, errors) = Run("cut", crashed, "--lines", lines, "--out", In("out"));
+        Assert.Equal(0, code);
+        Assert.Contains("all that follows was read as samples", errors);
+        Assert.Equal(Programs.Decode(Recording(channels: 6), "s24le").Chunk(18).SelectMany(f => f[3..6]), Programs.Decode(Path.Combine(In("out"), "Kick.wav"), "s24le"));
+        Assert.Contains("all that follows was read as samples", Run("measure", crashed).Errors);
+    }
+
+    [Fact]
+    public void Samples_that_are_no_numbers_are_told_and_cut_as_they_are()
+    {
+        float[] samples = [0.5f, float.NaN, 0.25f, float.PositiveInfinity, -0.5f, 0.125f];
+        var bytes = samples.SelectMany(BitConverter.GetBytes).ToArray();
+        var path = In("wild.wav");
+        Programs.Run("ffmpeg", "-v", "error", "-f", "f32le", "-ar", "48000", "-ac", "2", "-i", Write("wild.raw", bytes), "-c:a", "pcm_f32le", path);
+        const string words = "2 samples are no number, infinite, or beyond what 32-bit floats hold";
+        Assert.Contains(words, Run("measure", path).Errors);
+        var cut = Run("cut", path, "--lines", Write("lines.csv", "track,channels\nBoth,1-2\n"), "--out", In("out"));
+        Assert.Equal(0, cut.Code);
+        Assert.Contains(words, cut.Errors);
+        Assert.Equal(bytes, File.ReadAllBytes(Path.Combine(In("out"), "Both.wav"))[^bytes.Length..]);
+    }
+
+    [Theory]
     [InlineData]
     [InlineData("slice")]
     [InlineData("cut", "x.wav")]
@@ -130,9 +181,11 @@ public sealed class CommandTests : IDisposable
 
     private string In(string name) => Path.Combine(_folder, name);
 
-    private string Write(string name, string text)
+    private string Write(string name, string text) => Write(name, System.Text.Encoding.UTF8.GetBytes(text));
+
+    private string Write(string name, byte[] bytes)
     {
-        File.WriteAllText(In(name), text);
+        File.WriteAllBytes(In(name), bytes);
         return In(name);
     }
 
@@ -144,11 +197,11 @@ public sealed class CommandTests : IDisposable
         return path;
     }
 
-    private string Recording(int channels)
+    private string Recording(int channels, string arguments = "")
     {
         var path = In("recording.wav");
         var sources = string.Join('|', Enumerable.Range(0, channels).Select(c => $"random({c})-0.5"));
-        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", $"aevalsrc={sources}:s=48000:d=1", "-c:a", "pcm_s24le", path);
+        Programs.Run("ffmpeg", ["-v", "error", "-y", "-f", "lavfi", "-i", $"aevalsrc={sources}:s=48000:d=1", "-c:a", "pcm_s24le", .. arguments.Split(' ', StringSplitOptions.RemoveEmptyEntries), path]);
         return path;
     }
 

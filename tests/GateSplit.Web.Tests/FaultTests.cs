@@ -88,6 +88,18 @@ public sealed class FaultTests
 
             // Before it begins, too: the room that the print had taken is free again until something else takes it.
             FillUp(Path.Combine(folder, "filler-2"));
+            // An upload is refused with a sentence, too.
+            using (var http = new HttpClient(new HttpClientHandler { CookieContainer = visitor.Cookies }) { BaseAddress = app.Http.BaseAddress })
+            using (var begin = new HttpRequestMessage(HttpMethod.Post, "/sessions/1/uploads"))
+            {
+                begin.Headers.Add("Tus-Resumable", "1.0.0");
+                begin.Headers.Add("Upload-Length", "100000");
+                begin.Headers.Add("RequestVerificationToken", visitor.Page.QuerySelector("form.bring-in")!.GetAttribute("data-token"));
+                using var reply = await http.SendAsync(begin);
+                Assert.True(reply.StatusCode is HttpStatusCode.RequestEntityTooLarge or HttpStatusCode.InsufficientStorage, $"an upload is answered by {reply.StatusCode}");
+                Assert.StartsWith("The disk is", await reply.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+            }
+
             await visitor.Send("#start");
             await visitor.WaitFor(path, p => p.QuerySelector("#job-end") is { } end && end.TextContent.Contains("too full"), "the lack of room is told");
             File.Delete(Path.Combine(folder, "filler"));

@@ -35,6 +35,55 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
         }
     }
 
+    [Fact]
+    public async Task Damage_is_told_before_the_cut_in_the_note_and_on_the_recording()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Damaged");
+        var whole = Path.Combine(_folder, "whole.flac");
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=2:r=48000:a=0.5", "-c:a", "flac", whole);
+        var bytes = await File.ReadAllBytesAsync(whole);
+        await visitor.Get(path);
+        await visitor.Send("form.bring-in", file: ("Kick.flac", bytes[..(bytes.Length / 2)]));
+        Assert.Contains("Kick.flac: The file is cut off: its end cannot be read. What is there is taken.", visitor.Text);
+        await visitor.Send("#cut-form");
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 1, "the recording is cut");
+        Assert.Matches(@"Kick\.flac: The file is cut off: it should hold 2\.00 s and holds [01]\.\d\d s\.", visitor.Text);
+        Assert.Matches(@"^The file is cut off: it should hold 2\.00 s and holds [01]\.\d\d s\.$", Assert.Single(visitor.Page.QuerySelectorAll(".take-damage li")).TextContent);
+
+        // And samples that are no numbers, which show when the cut files are measured.
+        var wild = Path.Combine(_folder, "wild.wav");
+        await File.WriteAllBytesAsync(Path.Combine(_folder, "wild.raw"), [.. Enumerable.Range(0, 4800).SelectMany(i => BitConverter.GetBytes(i == 7 ? float.NaN : 0.25f))]);
+        Programs.Run("ffmpeg", "-v", "error", "-f", "f32le", "-ar", "48000", "-ac", "1", "-i", Path.Combine(_folder, "wild.raw"), "-c:a", "pcm_f32le", wild);
+        await visitor.Send("form.bring-in", file: ("Kick.wav", await File.ReadAllBytesAsync(wild)));
+        await visitor.Send("#cut-form");
+        await visitor.WaitFor(path, p => p.QuerySelector("#takes-title")!.TextContent == "Take 2", "the recording is cut");
+        Assert.StartsWith("1 sample is no number, infinite, or beyond", Assert.Single(visitor.Page.QuerySelectorAll(".take-damage li")).TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_is_cut_is_what_was_shown_though_the_session_has_moved_on()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Moved on");
+        var file = Path.Combine(_folder, "kick.wav");
+        Programs.Run("sox", "-n", "-r", "48000", "-b", "16", "-c", "1", file, "synth", "0.2", "sine", "440");
+        await visitor.Get(path);
+        await visitor.Send("form.bring-in", file: ("Kick.wav", await File.ReadAllBytesAsync(file)));
+        using var other = new Visitor(demo.App);
+        await other.Get(path.Replace("/print", "/split?line=track%3At1", StringComparison.Ordinal));
+        await other.Send("form:has(input[value='rename'])", new Dictionary<string, string> { ["name"] = "Bass drum" });
+
+        // What was chosen by hand is still chosen, the change is told, and nothing was cut yet.
+        await visitor.Send("#cut-form", new Dictionary<string, string> { ["of:t2"] = "0:1" });
+        Assert.Contains("changed in another window meanwhile, so nothing was cut yet", visitor.Notice);
+        Assert.Contains("Bass drum", visitor.Text);
+        Assert.Equal("0:1", visitor.Page.QuerySelector("select[name='of:t2'] option[selected]")!.GetAttribute("value"));
+        await visitor.Send("#cut-form");
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 2, "the recording is cut");
+        Assert.Equal(["Bass drum", "Snare"], visitor.Page.QuerySelectorAll(".take-name").Select(n => n.TextContent.Trim()));
+    }
+
     [Theory]
     [InlineData("text", "no sound file that can be read here")]
     [InlineData("none", "no channels")]

@@ -87,6 +87,22 @@ public sealed class HandoffTests
             sheet);
     }
 
+    [Theory]
+    [InlineData("=1+2", "'=1+2")]
+    [InlineData("+1", "'+1")]
+    [InlineData("-1", "'-1")]
+    [InlineData("@sum", "'@sum")]
+    [InlineData("\t=1", "'\t=1")]
+    [InlineData("a=1", "a=1")]
+    [InlineData("", "")]
+    public void No_cell_of_the_sheet_begins_a_formula(string name, string cell)
+    {
+        var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
+        var sheet = TrackSheet.Write([new HandoffTrack(1, name, name, name, name, format, 1, new(-6), new(-20), 0, null)]);
+        var row = sheet.Split("\r\n")[1];
+        Assert.Equal($"1,{cell},{cell},{cell},{cell},1,48000,24 bit,1,0.000,-6.00,-20.00,0", row);
+    }
+
     [Fact]
     public void A_manifest_says_what_there_is_under_the_names_a_program_looks_for()
     {

@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.Numerics;
 using CsCheck;
 using GateSplit.Core.Demo;
@@ -255,5 +256,35 @@ public sealed class MidiTests
     {
         var song = Song.Of(Song.WithTempo(DemoSessions.All[0].Song, Tempo.FromQuartersPerMinute(100)));
         Assert.Equal((0, new Tempo(600_000)), Assert.Single(song.Tempos.Tempos));
+    }
+
+    [Theory]
+    [InlineData(MidiReader.MostEvents, 0, true)]
+    [InlineData(MidiReader.MostEvents + 1, 0, false)]
+    [InlineData(MidiReader.MostEvents - 10, 10, true)]
+    [InlineData(MidiReader.MostEvents - 10, 11, false)]
+    public void As_many_events_are_read_as_is_told_and_they_take_memory_in_proportion(int first, int second, bool fits)
+    {
+        byte[] Track(int events)
+        {
+            // A note in each tick, on and off in turn, with running status: three bytes an event.
+            byte[] body = [0, 0x90, 60, 100, .. Enumerable.Range(1, Math.Max(0, events - 2)).SelectMany(i => new byte[] { 1, 60, (byte)(i % 2 == 0 ? 100 : 0) }), 0, 0xFF, 0x2F, 0];
+            var length = new byte[4];
+            BinaryPrimitives.WriteInt32BigEndian(length, body.Length);
+            return [.. "MTrk"u8, .. length, .. body];
+        }
+
+        byte[] bytes = [.. "MThd"u8, 0, 0, 0, 6, 0, 1, 0, (byte)(second > 0 ? 2 : 1), 0, 96, .. Track(first), .. second > 0 ? Track(second) : []];
+        var before = GC.GetAllocatedBytesForCurrentThread();
+        var read = MidiReader.Read(bytes);
+        Assert.Equal(fits, read.Ok);
+        if (!fits)
+        {
+            Assert.Contains("more than 500,000 events, which is the most that is read", read.Trouble);
+            return;
+        }
+
+        _ = Song.Of(read.Value!).Bars;
+        Assert.InRange(GC.GetAllocatedBytesForCurrentThread() - before, 0, 100L * bytes.Length);
     }
 }
