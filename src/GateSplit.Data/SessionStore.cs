@@ -140,8 +140,16 @@ public sealed class SessionStore(NpgsqlDataSource database)
             """,
             new
             {
-                id, revision, expected, edit, document = SplitJson.Write(split), format = SplitVersions.Current,
-                summary?.Sources, summary?.Tracks, summary?.ToMend, by = summary is null ? null : SplitSummary.By,
+                id,
+                revision,
+                expected,
+                edit,
+                document = SplitJson.Write(split),
+                format = SplitVersions.Current,
+                summary?.Sources,
+                summary?.Tracks,
+                summary?.ToMend,
+                by = summary is null ? null : SplitSummary.By,
             },
             transaction);
         if (revision % Thinning == 0)
@@ -252,7 +260,11 @@ public sealed class SessionStore(NpgsqlDataSource database)
             """,
             new
             {
-                id, gone = gone.ToArray(), numbers = changed.Select(c => c.Number).ToArray(), parents = changed.Select(c => c.Parent).ToArray(), steps = changed.Select(c => c.Steps).ToArray(),
+                id,
+                gone = gone.ToArray(),
+                numbers = changed.Select(c => c.Number).ToArray(),
+                parents = changed.Select(c => c.Parent).ToArray(),
+                steps = changed.Select(c => c.Steps).ToArray(),
             },
             transaction);
     }

@@ -43,7 +43,7 @@ public sealed class QueueTests
         }
 
         browser.Driver.SwitchTo().Window(browser.Driver.WindowHandles[0]);
-        Assert.NotEmpty((await jobs.Current(id)).Where(j => j.State == JobState.Queued));
+        Assert.Contains(await jobs.Current(id), j => j.State == JobState.Queued);
         browser.Find("#status form button").Click();
         browser.WaitUntil(() => browser.All("#status-job").Count == 0, "all of them have stopped");
         Assert.DoesNotContain(await jobs.Current(id), j => j.IsActive);

@@ -114,7 +114,7 @@ public sealed class CommandTests : IDisposable
         Programs.Run("ffmpeg", ["-v", "error", "-i", wave, .. codec.Split(' '), other]);
         var lines = Write("lines.csv", "track,channels\nKick,2\nPair,5-6\n");
         Assert.Equal((0, "", ""), Run("cut", other, "--lines", lines, "--out", In("out")));
-        Assert.Equal(["Kick.wav", "Pair.wav"], Directory.GetFiles(In("out"), "*", new EnumerationOptions { AttributesToSkip = 0 }).Select(f => Path.GetFileName(f)!).Order());
+        Assert.Equal(["Kick.wav", "Pair.wav"], Directory.GetFiles(In("out"), "*", new EnumerationOptions { AttributesToSkip = FileAttributes.None }).Select(f => Path.GetFileName(f)!).Order());
         Assert.Equal(Programs.Decode(other, "s32le").Chunk(24).SelectMany(f => f[4..8]), Programs.Decode(Path.Combine(In("out"), "Kick.wav"), "s32le"));
         var ours = JsonDocument.Parse(Run("measure", wave, other, "--json").Output).RootElement.EnumerateArray().ToList();
         Assert.Equal(ours[0].GetProperty("perChannel").ToString(), ours[1].GetProperty("perChannel").ToString());

@@ -88,6 +88,7 @@ public sealed class FaultTests
 
             // Before it begins, too: the room that the print had taken is free again until something else takes it.
             FillUp(Path.Combine(folder, "filler-2"));
+
             // An upload is refused with a sentence, too.
             using (var http = new HttpClient(new HttpClientHandler { CookieContainer = visitor.Cookies }) { BaseAddress = app.Http.BaseAddress })
             using (var begin = new HttpRequestMessage(HttpMethod.Post, "/sessions/1/uploads"))

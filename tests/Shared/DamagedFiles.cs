@@ -60,7 +60,8 @@ public sealed class DamagedFiles
             {
                 _ = Song.Of(file).Bars;
             }
-        });
+        }
+        );
         yield return ("session.json", SessionFile.Of("Lamp", MidiWriter.Write(lamp.Song), lamp.Split).ToJson(), bytes => SessionFile.Read(bytes));
         yield return ("chart.json", Encoding.UTF8.GetBytes(ChartJson.Write(TansyGrid.Chart)), bytes => ChartJson.Read(Encoding.UTF8.GetString(bytes)));
         yield return ("lines.csv", "track,channels\nKick,1\nOverheads,9-10\n\"Hat, closed\",3\n"u8.ToArray(), bytes => LinesFile.Read(new StringReader(Encoding.UTF8.GetString(bytes))));
