@@ -54,17 +54,18 @@ public sealed class DamagedFiles
     private static IEnumerable<(string Name, byte[] Whole, Action<byte[]> Read)> Documents()
     {
         var lamp = LampLit.Session;
-        yield return ("song.mid", MidiWriter.Write(lamp.Song), bytes =>
-        {
-            if (MidiReader.Read(bytes) is { Ok: true, Value: var file })
-            {
-                _ = Song.Of(file).Bars;
-            }
-        }
-        );
+        yield return ("song.mid", MidiWriter.Write(lamp.Song), ReadSong);
         yield return ("session.json", SessionFile.Of("Lamp", MidiWriter.Write(lamp.Song), lamp.Split).ToJson(), bytes => SessionFile.Read(bytes));
         yield return ("chart.json", Encoding.UTF8.GetBytes(ChartJson.Write(TansyGrid.Chart)), bytes => ChartJson.Read(Encoding.UTF8.GetString(bytes)));
         yield return ("lines.csv", "track,channels\nKick,1\nOverheads,9-10\n\"Hat, closed\",3\n"u8.ToArray(), bytes => LinesFile.Read(new StringReader(Encoding.UTF8.GetString(bytes))));
+    }
+
+    private static void ReadSong(byte[] bytes)
+    {
+        if (MidiReader.Read(bytes) is { Ok: true, Value: var file })
+        {
+            _ = Song.Of(file).Bars;
+        }
     }
 
     private void ReadSound(string path)
