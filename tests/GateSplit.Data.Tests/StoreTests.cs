@@ -1,3 +1,4 @@
+using Dapper;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
@@ -35,6 +36,19 @@ public sealed class StoreTests : IAsyncLifetime
 
     [Fact]
     public void Migrating_twice_changes_nothing() => Migrator.Run(_database.ConnectionString);
+
+    [Fact]
+    public async Task The_role_of_the_application_is_no_superuser_and_every_foreign_key_has_an_index()
+    {
+        await using var connection = await _source.OpenConnectionAsync(TestContext.Current.CancellationToken);
+        Assert.False(await connection.ExecuteScalarAsync<bool>("select rolsuper or rolcreaterole from pg_roles where rolname = current_user"));
+        Assert.Empty(await connection.QueryAsync<string>(
+            """
+            select c.conrelid::regclass || ' ' || c.conname from pg_constraint c
+            where c.contype = 'f' and not exists (
+                select 1 from pg_index i where i.indrelid = c.conrelid and i.indpred is null and i.indkey[0] = c.conkey[1])
+            """));
+    }
 
     [Fact]
     public async Task A_session_comes_back_as_it_was_made()

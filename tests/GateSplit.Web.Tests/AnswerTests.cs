@@ -54,6 +54,14 @@ public sealed class AnswerTests(DemoApp demo)
     }
 
     [Theory]
+    [InlineData("audio")]
+    [InlineData("logs")]
+    [InlineData("keys")]
+    public void What_is_kept_is_for_nobody_else_of_the_machine(string folder) => Assert.Equal(
+        UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.GroupRead | UnixFileMode.GroupExecute,
+        File.GetUnixFileMode(Path.Combine(demo.App.Folder, folder)));
+
+    [Theory]
     [InlineData("/?notice=Call+this+number")]
     [InlineData("/shelf?notice=Call+this+number")]
     [InlineData("/shelf/heron-ten?notice=Call+this+number")]

@@ -1,5 +1,6 @@
 using GateSplit.Data;
 using GateSplit.Jobs;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;
 
@@ -48,6 +49,22 @@ public sealed class UploadRoomTests : IDisposable
         Assert.Equal(10, _room.Of(2).Count);
         Assert.NotNull(ResumableUpload.Find(_store, theirs.Key));
         Assert.Null(BroughtFolder.Find(_store, folder.Name));
+    }
+
+    [Fact]
+    public void The_room_that_packed_files_need_is_that_of_their_samples()
+    {
+        var folder = BroughtFolder.Make(_store, 1);
+        var wave = Path.Combine(_folder, "a.wav");
+        Programs.Run("sox", "-n", "-r", "48000", "-b", "24", "-c", "2", wave, "trim", "0", "2"); // silence, packed to nearly nothing
+        Programs.Run("ffmpeg", "-v", "error", "-i", wave, "-f", "flac", folder.Incoming(0));
+        File.Copy(wave, folder.Incoming(1));
+        Assert.True(new FileInfo(folder.Incoming(0)).Length < 20_000);
+        Assert.Null(folder.TakeIn(["a.flac", "a.wav"]));
+        Assert.Equal(2 * 48000 * 2 * 3, folder.RoomToUnpack([0, 1]).Count);
+        Assert.Equal(0, folder.RoomToUnpack([1]).Count);
+        Assert.Null(folder.MakeWave(0, TestContext.Current.CancellationToken));
+        Assert.Equal(0, folder.RoomToUnpack([0, 1]).Count);
     }
 
     [Fact]
