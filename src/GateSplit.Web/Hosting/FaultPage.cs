@@ -68,7 +68,7 @@ public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
     private static string Sentence(int status) => status switch
     {
         StatusCodes.Status400BadRequest => "This request cannot be understood. If it came from a page, the page is too old: load it again.",
-        StatusCodes.Status404NotFound => "This is not here. The address leads to nothing, or what it led to has been deleted.",
+        StatusCodes.Status404NotFound => "The address leads to nothing, or what it led to has been deleted.",
         StatusCodes.Status405MethodNotAllowed => "Nothing can be done in this way at this address.",
         StatusCodes.Status408RequestTimeout => "The request came so slowly that nobody waited for its end.",
         StatusCodes.Status409Conflict => "This does not fit what is here by now. Load the page again.",
@@ -93,6 +93,13 @@ public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
         await new SecurityHeaders(_ => Task.CompletedTask).InvokeAsync(context);
         context.Response.StatusCode = status;
         context.Response.ContentType = "text/html; charset=utf-8";
+        var title = status switch
+        {
+            StatusCodes.Status404NotFound => "This is not here",
+            StatusCodes.Status503ServiceUnavailable => "Not just now",
+            >= StatusCodes.Status500InternalServerError => "Something went wrong",
+            _ => "That cannot be done",
+        };
         if (status == StatusCodes.Status503ServiceUnavailable)
         {
             context.Response.Headers.RetryAfter = "3";
@@ -100,10 +107,12 @@ public sealed class FaultPage(RequestDelegate next, ILogger<FaultPage> log)
 
         await context.Response.WriteAsync(
             $"""
-            <!doctype html><html lang="en"><head><meta charset="utf-8">{head}<title>Gate Split</title>
-            <link rel="stylesheet" href="/css/site.css"></head>
-            <body class="alone"><main><h1>Gate Split</h1><p id="sentence">{HtmlEncoder.Default.Encode(sentence)}</p>
-            <p><a href="{HtmlEncoder.Default.Encode(address)}">{link}</a></p></main></body></html>
+            <!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+            <meta name="color-scheme" content="light dark">{head}<title>{title} · Gate Split</title><link rel="icon" href="/favicon.svg" type="image/svg+xml">
+            <link rel="stylesheet" href="/lib/bootstrap.min.css"><link rel="stylesheet" href="/css/site.css"><script src="/js/theme.js"></script></head>
+            <body><header class="top"><a class="brand" href="/"><svg class="brand-mark" viewBox="0 0 22 22" aria-hidden="true"><path d="M1 7h7l4 4h9M1 15h7l4-4M14 3v5M14 14v5" /></svg>Gate Split</a></header>
+            <main id="main"><section class="empty"><h1>{title}</h1><p id="sentence">{HtmlEncoder.Default.Encode(sentence)}</p>
+            <p><a class="btn btn-act" href="{HtmlEncoder.Default.Encode(address)}">{link}</a></p></section></main></body></html>
             """);
     }
 }
