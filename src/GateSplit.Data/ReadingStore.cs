@@ -10,38 +10,14 @@ public sealed class ReadingStore(NpgsqlDataSource database)
     private static readonly TimeSpan Lasts = TimeSpan.FromSeconds(30);
     private static readonly TimeSpan Renewed = TimeSpan.FromSeconds(8);
 
-    /// <summary>Does something while a take is kept from being deleted.</summary>
+    /// <summary>Keeps a take from being deleted until the reading is disposed.</summary>
     /// <param name="sessionId">The session.</param>
     /// <param name="takeId">The take; null for the lines that count, of whichever take.</param>
-    /// <param name="read">What is done.</param>
-    /// <returns>False if the session or the take is gone, and nothing was done.</returns>
-    public async Task<bool> While(long sessionId, long? takeId, Func<Task> read)
-    {
-        if (await Begin(sessionId, takeId) is not { } id)
-        {
-            return false;
-        }
-
-        using var over = new CancellationTokenSource();
-        var renewing = Renew(id, over.Token);
-        try
-        {
-            await read();
-        }
-        finally
-        {
-            await over.CancelAsync();
-            await renewing;
-            await Change("delete from readings where id = @id", id);
-        }
-
-        return true;
-    }
-
-    private async Task<long?> Begin(long sessionId, long? takeId)
+    /// <returns>The reading; null if the session or the take is gone.</returns>
+    public async Task<IAsyncDisposable?> Begin(long sessionId, long? takeId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return await connection.ExecuteScalarAsync<long?>(
+        var id = await connection.ExecuteScalarAsync<long?>(
             """
             delete from readings where until < now();
             insert into readings (session_id, take_id, until)
@@ -50,18 +26,7 @@ public sealed class ReadingStore(NpgsqlDataSource database)
             for key share returning id
             """,
             new { sessionId, takeId, Lasts });
-    }
-
-    private async Task Renew(long id, CancellationToken over)
-    {
-        while (!over.IsCancellationRequested)
-        {
-            await Task.Delay(Renewed, over).ContinueWith(_ => { }, TaskScheduler.Default);
-            if (!over.IsCancellationRequested)
-            {
-                await Change("update readings set until = now() + @Lasts where id = @id", id);
-            }
-        }
+        return id is { } begun ? new Reading(this, begun) : null;
     }
 
     /// <summary>A database that is away does not break off the reading.</summary>
@@ -72,9 +37,43 @@ public sealed class ReadingStore(NpgsqlDataSource database)
             await using var connection = await database.OpenConnectionAsync();
             await connection.ExecuteAsync(sql, new { id, Lasts });
         }
-        catch (NpgsqlException)
+        catch (Exception e) when (e is NpgsqlException or ObjectDisposedException)
         {
             // It ends by itself, after a while.
+        }
+    }
+
+    private sealed class Reading : IAsyncDisposable
+    {
+        private readonly ReadingStore _store;
+        private readonly long _id;
+        private readonly CancellationTokenSource _over = new();
+        private readonly Task _renewing;
+
+        public Reading(ReadingStore store, long id)
+        {
+            (_store, _id) = (store, id);
+            _renewing = Renew();
+        }
+
+        public async ValueTask DisposeAsync()
+        {
+            await _over.CancelAsync();
+            await _renewing;
+            _over.Dispose();
+            await _store.Change("delete from readings where id = @id", _id);
+        }
+
+        private async Task Renew()
+        {
+            while (!_over.IsCancellationRequested)
+            {
+                await Task.Delay(Renewed, _over.Token).ContinueWith(_ => { }, TaskScheduler.Default);
+                if (!_over.IsCancellationRequested)
+                {
+                    await _store.Change("update readings set until = now() + @Lasts where id = @id", _id);
+                }
+            }
         }
     }
 }

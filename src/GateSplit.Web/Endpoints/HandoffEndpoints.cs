@@ -15,6 +15,13 @@ public static class HandoffEndpoints
         app.MapMethods("/sessions/{id:long}/handoff.zip", ["GET", "HEAD"], async (
             long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, ReadingStore readings, IAudioStore store, HttpContext context) =>
         {
+            // From here on nobody deletes it, until the answer has gone out.
+            if (await readings.Begin(id, take == 0 ? null : take) is not { } reading)
+            {
+                return Results.NotFound();
+            }
+
+            context.Response.RegisterForDisposeAsync(reading);
             if (await sessions.Load(id) is not { } state || await (take == 0 ? takes.Chosen(id) : takes.Find(take)) is not { } found || found.SessionId != id)
             {
                 return Results.NotFound();
@@ -34,8 +41,7 @@ public static class HandoffEndpoints
 
             // The zip writer ends each entry with a few bytes that it writes synchronously, even when asked not to.
             context.Features.Get<IHttpBodyControlFeature>()!.AllowSynchronousIO = true;
-            return Results.Stream(
-                to => readings.While(id, take == 0 ? null : take, () => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted)), "application/zip", name);
+            return Results.Stream(to => handoff.Value.WriteTo(to, DateTime.Now, context.RequestAborted), "application/zip", name);
         });
         app.MapMethods("/sessions/{id:long}/session.json", ["GET", "HEAD"], async (long id, SessionStore sessions) =>
             await sessions.Load(id) is { } state
