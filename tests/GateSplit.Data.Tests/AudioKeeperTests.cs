@@ -71,6 +71,39 @@ public sealed class AudioKeeperTests : IAsyncLifetime
         Assert.Equal(0, (await _keeper.Sweep(DateTime.MaxValue)).Removed);
     }
 
+    /// <summary>Between the look at the rows and the removal of a file nobody begins to need it: who wants to waits, and then brings it anew.</summary>
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task A_file_that_is_just_being_removed_is_not_held_nor_kept_before_it_is_gone(bool hold)
+    {
+        var session = await Make();
+        var old = await Record(session, 0);
+        var job = await Begin(session);
+        using var removing = new ManualResetEventSlim();
+        using var goOn = new ManualResetEventSlim();
+        var slow = new StoreOnTheWay(_store)
+        {
+            Removing = _ =>
+            {
+                removing.Set();
+                goOn.Wait(TestContext.Current.CancellationToken);
+            },
+        };
+        var deleting = Task.Run(() => new AudioKeeper(_source, slow).DeleteTake(old));
+        removing.Wait(TestContext.Current.CancellationToken);
+        var coming = Task.Run(() => hold ? TakeIn(job, 0) : _takes.Keep(NewTake(session, 1), job.Id));
+        await using var connection = await _source.OpenConnectionAsync(TestContext.Current.CancellationToken);
+        await Waiting.Until(
+            async () => coming.IsCompleted || await connection.ExecuteScalarAsync<bool>("select exists (select 1 from pg_locks where locktype = 'advisory' and not granted and database = (select oid from pg_database where datname = current_database()))"),
+            "whoever wants to name files waits");
+        Assert.False(coming.IsCompleted);
+        goOn.Set();
+        Assert.Null(await deleting);
+        await coming;
+        Assert.Equal(hold, _store.Find(File(0)) is not null);
+    }
+
     [Fact]
     public async Task A_try_that_ends_lets_go_of_its_own_files_only()
     {

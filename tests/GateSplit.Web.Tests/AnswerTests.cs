@@ -57,6 +57,7 @@ public sealed class AnswerTests(DemoApp demo)
     [InlineData("audio")]
     [InlineData("logs")]
     [InlineData("keys")]
+    [System.Runtime.Versioning.SupportedOSPlatform("linux")]
     public void What_is_kept_is_for_nobody_else_of_the_machine(string folder) => Assert.Equal(
         UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.GroupRead | UnixFileMode.GroupExecute,
         File.GetUnixFileMode(Path.Combine(demo.App.Folder, folder)));

@@ -37,6 +37,24 @@ public sealed class UploadRoomTests : IDisposable
     }
 
     [Fact]
+    public void The_room_on_the_disk_is_what_others_who_began_have_left_of_it()
+    {
+        var store = new StoreOnTheWay(_store) { Free = 120 };
+        var room = new UploadRoom(store, new UploadLimits(File: 1000, Session: 1000, InAll: 1000));
+        Assert.Equal(60, room.Left(1).Count); // the recording, and what is cut of it
+        Assert.Contains("The disk is too full: the recording and its files need 122 bytes, and 120 bytes are free.", room.Begin(1, "a.wav", 61).Trouble);
+        var begun = room.Begin(1, "a.wav", 60).Value!;
+        Assert.Equal(30, room.Left(2).Count);
+        Assert.Contains("need 62 bytes, and 60 bytes are free", room.Begin(2, "b.wav", 31).Trouble);
+
+        // What has come of it is on the disk already, which says so itself.
+        File.WriteAllBytes(begun.DataPath, new byte[60]);
+        store.Free = 60;
+        Assert.Equal(30, room.Left(2).Count);
+        Assert.True(room.Begin(2, "b.wav", 30).Ok);
+    }
+
+    [Fact]
     public void What_came_whole_counts_until_it_is_cut_and_goes_with_its_session()
     {
         var folder = BroughtFolder.Make(_store, 1);
