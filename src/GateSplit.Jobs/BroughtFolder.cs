@@ -21,6 +21,7 @@ public sealed class BroughtFolder
     private const string ListName = "files.json";
     private const string OwnerName = "owner";
     private const string SessionName = "session";
+    private const string DeclaredName = "declared";
     private readonly string _path;
 
     private BroughtFolder(string name, string path)
@@ -35,11 +36,13 @@ public sealed class BroughtFolder
     /// <summary>Makes a new one.</summary>
     /// <param name="store">The audio store.</param>
     /// <param name="sessionId">The session that the files are for.</param>
-    public static BroughtFolder Make(IAudioStore store, long sessionId)
+    /// <param name="declared">Bytes that are to come; 0 if nobody knows.</param>
+    public static BroughtFolder Make(IAudioStore store, long sessionId, Bytes declared = default)
     {
         var name = Prefix + Guid.NewGuid().ToString("N");
         var path = store.Staging(name);
         File.WriteAllText(Path.Combine(path, OwnerName), WorkerName.Own);
+        File.WriteAllText(Path.Combine(path, DeclaredName), declared.Count.ToString(CultureInfo.InvariantCulture));
         File.WriteAllText(Path.Combine(path, SessionName), sessionId.ToString(CultureInfo.InvariantCulture));
         return new BroughtFolder(name, path);
     }
@@ -54,8 +57,8 @@ public sealed class BroughtFolder
     public static BroughtFolder? Find(IAudioStore store, string? name, long sessionId) =>
         Find(store, name) is { } found && SessionOf(found._path) == sessionId ? found : null;
 
-    /// <summary>Whose files a folder holds, and how much of them; null if it is no such folder.</summary>
-    internal static (long SessionId, Bytes Size)? Size(IAudioStore store, string name)
+    /// <summary>Whose files a folder holds, how much of them is here, and how much there will be; null if it is no such folder.</summary>
+    internal static (long SessionId, Bytes Here, Bytes Declared)? Size(IAudioStore store, string name)
     {
         if (!name.StartsWith(Prefix, StringComparison.Ordinal))
         {
@@ -63,11 +66,19 @@ public sealed class BroughtFolder
         }
 
         var path = store.Staging(name);
-        return SessionOf(path) is { } session ? (session, new(new DirectoryInfo(path).EnumerateFiles().Sum(f => f.Length))) : null;
+        if (SessionOf(path) is not { } session)
+        {
+            return null;
+        }
+
+        var here = new Bytes(new DirectoryInfo(path).EnumerateFiles().Sum(f => f.Length));
+        return (session, here, File.Exists(Path.Combine(path, ListName)) ? here : Bytes.Max(here, new(Number(path, DeclaredName) ?? 0)));
     }
 
-    private static long? SessionOf(string path) =>
-        File.Exists(Path.Combine(path, SessionName)) && long.TryParse(File.ReadAllText(Path.Combine(path, SessionName)), CultureInfo.InvariantCulture, out var id) ? id : null;
+    private static long? SessionOf(string path) => Number(path, SessionName);
+
+    private static long? Number(string path, string name) =>
+        File.Exists(Path.Combine(path, name)) && long.TryParse(File.ReadAllText(Path.Combine(path, name)), CultureInfo.InvariantCulture, out var number) ? number : null;
 
     /// <summary>True of a folder whose files have not all come, and never will: the process that took them in is gone.</summary>
     public static bool IsCutOff(IAudioStore store, string name)

@@ -86,7 +86,7 @@ public sealed class UploadRoom(IAudioStore store, UploadLimits limits)
                 return new Waits(name, upload.SessionId, upload.Length, upload.Offset);
             }
 
-            return BroughtFolder.Size(store, name) is var (sessionId, bytes) ? new Waits(name, sessionId, bytes, bytes) : null;
+            return BroughtFolder.Size(store, name) is var (sessionId, here, declared) ? new Waits(name, sessionId, declared, here) : null;
         }
         catch (Exception e) when (e is FileNotFoundException or DirectoryNotFoundException)
         {

@@ -70,6 +70,17 @@ public sealed class UploadRoomTests : IDisposable
     }
 
     [Fact]
+    public void A_form_on_its_way_counts_as_what_it_said_until_all_has_come()
+    {
+        var folder = BroughtFolder.Make(_store, 1, 100);
+        Assert.Equal(100, _room.Of(1).Count);
+        Assert.Contains("may wait to be cut in one session", _room.Begin(1, "a.wav", 51).Trouble);
+        Assert.True(_room.Begin(1, "a.wav", 50).Ok);
+        File.WriteAllText(Path.Combine(_store.Staging(folder.Name), "files.json"), "[]");
+        Assert.InRange(_room.Of(1).Count, 50, 149); // what is here of it, and the other
+    }
+
+    [Fact]
     public void The_room_that_packed_files_need_is_that_of_their_samples()
     {
         var folder = BroughtFolder.Make(_store, 1);

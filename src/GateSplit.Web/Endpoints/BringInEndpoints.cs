@@ -97,7 +97,7 @@ public static class BringInEndpoints
     private static async Task<Result<string>> Fill(
         HttpContext context, long id, IAudioStore store, Func<BroughtFolder, Task<Result<IReadOnlyList<string>>>> save, Action done)
     {
-        var folder = BroughtFolder.Make(store, id);
+        var folder = BroughtFolder.Make(store, id, new(context.Request.ContentLength ?? 0));
         var kept = false;
         try
         {
