@@ -1,5 +1,6 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
 using Microsoft.Extensions.Caching.Memory;
@@ -12,10 +13,13 @@ namespace GateSplit.Web.Sessions;
 /// </summary>
 public sealed class OpenSessions(SessionStore sessions) : IDisposable
 {
-    private const int MostKept = 200;
+    /// <summary>A session counts as so many events, and as those of its song: a few huge songs take the room of many.</summary>
+    private const int SessionSize = 1000;
+
+    private const int MostSize = 4_000_000;
     private static readonly TimeSpan Idle = TimeSpan.FromMinutes(20);
-    private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
-    private readonly MemoryCache _songs = new(new MemoryCacheOptions { SizeLimit = MostKept });
+    private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = MostSize });
+    private readonly MemoryCache _songs = new(new MemoryCacheOptions { SizeLimit = MostSize });
 
     /// <summary>A session as it is now, with its findings; null if there is none.</summary>
     public async Task<SessionNow?> Find(long id)
@@ -37,8 +41,9 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
 
         var song = _songs.GetOrCreate(id, entry =>
         {
-            (entry.Size, entry.SlidingExpiration) = (1, Idle);
-            return OpenSession.ReadSong(state);
+            var read = OpenSession.ReadSong(state);
+            (entry.Size, entry.SlidingExpiration) = (SizeOf(read), Idle);
+            return read;
         })!;
         var now = Look(OpenSession.Of(state, song));
         Keep(now);
@@ -74,5 +79,7 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
 
     /// <summary>One a session: what it was before the last edit is hardly looked at again.</summary>
     private void Keep(SessionNow now) => _kept.Set(
-        now.Session.State.Id, now, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = Idle });
+        now.Session.State.Id, now, new MemoryCacheEntryOptions { Size = SizeOf(now.Session.Song), SlidingExpiration = Idle });
+
+    private static long SizeOf(Song song) => SessionSize + song.File.Tracks.Sum(t => (long)t.Length);
 }
