@@ -70,6 +70,10 @@ public sealed class Browser : IDisposable
     /// <summary>Waits until something holds.</summary>
     public void WaitUntil(Func<bool> condition, string what) => Until(() => condition() ? "yes" : null, what);
 
+    /// <summary>Waits until a page that is there whole has no such element: while another one loads, none has any.</summary>
+    public void WaitUntilGone(string css, string what) => WaitUntil(
+        () => _driver.ExecuteScript("return document.readyState === 'complete' && document.querySelector(arguments[0]) === null", css) is true, what);
+
     /// <summary>Presses keys where the focus is.</summary>
     public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(_driver).SendKeys(keys).Perform();
 

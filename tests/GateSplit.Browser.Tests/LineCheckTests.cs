@@ -36,7 +36,7 @@ public sealed class LineCheckTests
             """);
         browser.Press(Keys.Space);
         browser.WaitUntil(() => (bool)browser.Driver.ExecuteScript("return window.widths.size > 3")!, "the line is heard and the meter moves");
-        browser.WaitUntil(() => browser.All("#line-now[data-heard]").Count == 0, "the line has been heard to its end");
+        browser.WaitUntilGone("#line-now[data-heard]", "the line has been heard to its end");
 
         browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
         browser.All("button").Single(b => b.Text.EndsWith("right", StringComparison.Ordinal) && b.Text.StartsWith("Put", StringComparison.Ordinal)).SendKeys(Keys.Enter);

@@ -45,7 +45,7 @@ public sealed class QueueTests
         browser.Driver.SwitchTo().Window(browser.Driver.WindowHandles[0]);
         Assert.Contains(await jobs.Current(id), j => j.State == JobState.Queued);
         browser.Find("#status form button").Click();
-        browser.WaitUntil(() => browser.All("#status-job").Count == 0, "all of them have stopped");
+        browser.WaitUntilGone("#status-job", "all of them have stopped");
         Assert.DoesNotContain(await jobs.Current(id), j => j.IsActive);
         Assert.Contains("Stopped before it began.", browser.Text);
         Assert.Empty(browser.Complaints);

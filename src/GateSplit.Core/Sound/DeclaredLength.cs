@@ -4,8 +4,8 @@ using GateSplit.Core.Quantities;
 namespace GateSplit.Core.Sound;
 
 /// <summary>
-/// How long a file says it is, where libsndfile tells only how long it found it: AIFF and AIFF-C (numSampleFrames of the COMM chunk) and
-/// Sony Wave64 (the size of its data chunk).
+/// How long a file says it is, where libsndfile tells only how long it found it: AIFF and AIFF-C (numSampleFrames of the COMM chunk),
+/// Sony Wave64 and CAF (the size of the data chunk).
 /// </summary>
 internal static class DeclaredLength
 {
@@ -23,7 +23,7 @@ internal static class DeclaredLength
         return RandomAccess.Read(file, start, 0) < start.Length ? null
             : start[..4].SequenceEqual("FORM"u8) ? Aiff(file)
             : start[..4].SequenceEqual("riff"u8) ? Wave64(file, format)
-            : null;
+            : CafData.Find(file)?.Declared(format);
     }
 
     private static Frames? Aiff(Microsoft.Win32.SafeHandles.SafeFileHandle file)

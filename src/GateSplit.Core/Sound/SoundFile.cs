@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Runtime.InteropServices;
@@ -47,18 +48,20 @@ public static partial class SoundFile
     {
         if (opened.Frames is not { } said || said == 0)
         {
-            return [];
+            return opened.Remarks;
         }
 
         if (opened.Found < said)
         {
-            return [CutOff(said, opened.Found, opened.Format)];
+            return [.. opened.Remarks, CutOff(said, opened.Found, opened.Format)];
         }
 
         return Seek(opened.File, said.Count - 1, 0) < 0 || ReadInts(opened.File, new int[opened.Format.Channels], 1) < 1
-            ? ["The file is cut off: its end cannot be read. What is there is taken."]
-            : [];
+            ? [.. opened.Remarks, "The file is cut off: its end cannot be read. What is there is taken."]
+            : opened.Remarks;
     }
+
+    private const string NoLength = "The file does not say how long it is, as a recorder leaves it that broke off; all that follows was read as samples.";
 
     private static string CutOff(Frames said, Frames found, AudioFormat format) => string.Create(
         CultureInfo.InvariantCulture, $"The file is cut off: it should hold {said.Seconds(format.SampleRate):0.00} s and holds {found.Seconds(format.SampleRate):0.00} s.");
@@ -87,9 +90,10 @@ public static partial class SoundFile
     {
         SndFile file;
         var info = default(Info);
+        bool neverEnded;
         try
         {
-            file = Open(path, Read, ref info);
+            (file, neverEnded) = Open(path, ref info);
         }
         catch (DllNotFoundException)
         {
@@ -97,7 +101,7 @@ public static partial class SoundFile
         }
 
         var trouble = file.IsInvalid
-            ? "This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are."
+            ? "This is no sound file that can be read here: WAVE, RF64, AIFF, FLAC, CAF and Wave64 are."
             : Sample(info.Format & SubMask) is null
                 ? "This file is compressed with loss, or in a way that is not read here. Save it as WAVE, AIFF or FLAC."
                 : info.Channels is < 1 or > AudioFormat.MostChannels || !SampleRate.Limits.Hold(info.SampleRate) || info.Frames < 0
@@ -112,7 +116,28 @@ public static partial class SoundFile
         var format = new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value);
         var found = new Frames(info.Frames);
         Frames? said = info.Frames == long.MaxValue ? null : Frames.Max(found, DeclaredLength.Read(path, format) ?? found);
-        return new Opened(file, format, found, said);
+        return new Opened(file, format, found, said, neverEnded ? [NoLength] : []);
+    }
+
+    /// <summary>
+    /// The library refuses a CAF file whose data chunk is longer than the file, or was never ended: to it, the chunk goes as far as the file.
+    /// </summary>
+    private static (SndFile File, bool NeverEnded) Open(string path, ref Info info)
+    {
+        var handle = System.IO.File.OpenHandle(path);
+        if (CafData.Find(handle) is not { IsOpen: true } data)
+        {
+            handle.Dispose();
+            return (Open(path, Read, ref info), false);
+        }
+
+        var size = new byte[sizeof(long)];
+        BinaryPrimitives.WriteInt64BigEndian(size, data.There.Count);
+        var patched = new PatchedFile(handle, data.SizeAt.Count, size);
+        var table = PatchedFile.Table;
+        var file = Open(ref table, Read, ref info, patched.Handle);
+        file.Under = patched;
+        return (file, data.NeverEnded);
     }
 
     private static Result<string[]> Copy(Opened opened, string to, CancellationToken cancel)
@@ -163,7 +188,7 @@ public static partial class SoundFile
 
     /// <summary>A file that does not say how long it is ends where it ends.</summary>
     private static string[] Early(Opened opened, Frames done) =>
-        opened.Frames is { } said && done < said ? [CutOff(said, done, opened.Format)] : [];
+        [.. opened.Remarks, .. opened.Frames is { } said && done < said ? [CutOff(said, done, opened.Format)] : Array.Empty<string>()];
 
     /// <summary>libsndfile gives whole numbers with their highest bit on top, so the low bytes of narrower ones are empty.</summary>
     private static void Encode(SampleFormat format, ReadOnlySpan<int> numbers, ReadOnlySpan<double> floats, Span<byte> bytes)
@@ -216,6 +241,9 @@ public static partial class SoundFile
     [LibraryImport("libsndfile.so.1", EntryPoint = "sf_open", StringMarshalling = StringMarshalling.Utf8)]
     private static partial SndFile Open(string path, int mode, ref Info info);
 
+    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_open_virtual")]
+    private static partial SndFile Open(ref PatchedFile.Callbacks table, int mode, ref Info info, IntPtr handle);
+
     [LibraryImport("libsndfile.so.1", EntryPoint = "sf_readf_int")]
     private static partial long ReadInts(SndFile file, [Out] int[] into, long frames);
 
@@ -232,7 +260,8 @@ public static partial class SoundFile
     /// <param name="Format">The shape of its samples.</param>
     /// <param name="Found">Frames that the library believes to be there.</param>
     /// <param name="Frames">Frames the file says it has; null if it does not say.</param>
-    private sealed record Opened(SndFile File, AudioFormat Format, Frames Found, Frames? Frames);
+    /// <param name="Remarks">What showed when it was opened.</param>
+    private sealed record Opened(SndFile File, AudioFormat Format, Frames Found, Frames? Frames, ImmutableArray<string> Remarks);
 
     /// <summary>SF_INFO of sndfile.h.</summary>
     [StructLayout(LayoutKind.Sequential)]
@@ -254,6 +283,15 @@ public static partial class SoundFile
         {
         }
 
+        /// <summary>What it reads through; null if it reads the file itself.</summary>
+        public PatchedFile? Under { get; set; }
+
         protected override bool ReleaseHandle() => CloseFile(handle) == 0;
+
+        protected override void Dispose(bool disposing)
+        {
+            base.Dispose(disposing);
+            Under?.Dispose();
+        }
     }
 }

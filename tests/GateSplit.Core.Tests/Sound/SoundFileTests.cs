@@ -42,7 +42,7 @@ public sealed class SoundFileTests : IDisposable
     public void What_is_no_sound_or_has_lost_some_is_told()
     {
         File.WriteAllText(_folder["text.flac"], "This is no sound at all.");
-        Assert.Equal("This is no sound file that can be read here: WAVE, RF64, AIFF and FLAC are.", SoundFile.ToWave(_folder["text.flac"], _folder["x.wav"]).Trouble);
+        Assert.Equal("This is no sound file that can be read here: WAVE, RF64, AIFF, FLAC, CAF and Wave64 are.", SoundFile.ToWave(_folder["text.flac"], _folder["x.wav"]).Trouble);
         Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=0.2:r=48000", "-c:a", "libvorbis", _folder["lossy.ogg"]);
         Assert.StartsWith("This file is compressed with loss", SoundFile.ToWave(_folder["lossy.ogg"], _folder["x.wav"]).Trouble!, StringComparison.Ordinal);
         Assert.Empty(Directory.GetFiles(_folder[""], "x.wav*"));
@@ -52,6 +52,7 @@ public sealed class SoundFileTests : IDisposable
     [InlineData("a.aiff", "pcm_s16be", "s16le", "should hold 2.00 s")]
     [InlineData("b.flac", "flac -sample_fmt s16", "s16le", "should hold 2.00 s")]
     [InlineData("c.w64", "pcm_s16le", "s16le", "should hold 2.00 s")]
+    [InlineData("d.caf", "pcm_s16be", "s16le", "should hold 2.00 s")]
     public void A_file_that_is_cut_off_is_read_as_far_as_it_goes_and_told(string name, string codec, string format, string words)
     {
         Programs.Run("ffmpeg", ["-v", "error", "-f", "lavfi", "-i", "sine=330:d=2:r=48000", "-c:a", .. codec.Split(' '), _folder[name]]);
@@ -67,6 +68,42 @@ public sealed class SoundFileTests : IDisposable
         half.Read(0, read);
         Assert.InRange(half.Frames.Count, 30_000, 65_000);
         Assert.Equal(samples[..read.Length], read);
+    }
+
+    [Theory]
+    [InlineData(-1)]
+    [InlineData(0)]
+    public void A_core_audio_file_that_its_recorder_never_ended_is_read_to_its_end_and_told(long size)
+    {
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=1:r=48000", "-c:a", "pcm_s24le", _folder["whole.caf"]);
+        var samples = Programs.Decode(_folder["whole.caf"], "s24le");
+        var bytes = File.ReadAllBytes(_folder["whole.caf"]);
+        BinaryPrimitives.WriteInt64BigEndian(bytes.AsSpan(bytes.AsSpan().LastIndexOf("data"u8) + 4), size);
+
+        // It ends within a frame, and with it the file.
+        File.WriteAllBytes(_folder["open.caf"], bytes[..(bytes.Length - 301)]);
+        Assert.Equal(48_000 - 101, SoundFile.Describe(_folder["open.caf"]).Value!.Frames!.Value.Count);
+        var remark = Assert.Single(SoundFile.ToWave(_folder["open.caf"], _folder["open.wav"]).Value!);
+        Assert.StartsWith("The file does not say how long it is", remark, StringComparison.Ordinal);
+        Assert.Equal([remark], SoundFile.Describe(_folder["open.caf"]).Value!.Remarks);
+        using var wave = WaveReader.Open(_folder["open.wav"]).Value!;
+        var read = new byte[wave.Frames.Count * 3];
+        wave.Read(0, read);
+        Assert.Equal(samples[..read.Length], read);
+        Assert.Equal(48_000 - 101, wave.Frames.Count);
+        Assert.Equal(bytes[..(bytes.Length - 301)], File.ReadAllBytes(_folder["open.caf"]));
+    }
+
+    [Fact]
+    public void A_core_audio_file_without_a_sample_is_told()
+    {
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=1:r=48000", "-c:a", "pcm_s24le", _folder["whole.caf"]);
+        var bytes = File.ReadAllBytes(_folder["whole.caf"]);
+        var data = bytes.AsSpan().LastIndexOf("data"u8);
+        BinaryPrimitives.WriteInt64BigEndian(bytes.AsSpan(data + 4), 4);
+        File.WriteAllBytes(_folder["none.caf"], bytes[..(data + 16)]);
+        Assert.Equal(0, SoundFile.Describe(_folder["none.caf"]).Value!.Frames!.Value.Count);
+        Assert.Empty(SoundFile.Describe(_folder["none.caf"]).Value!.Remarks);
     }
 
     [Fact]
