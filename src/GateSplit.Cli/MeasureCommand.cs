@@ -20,6 +20,8 @@ internal static class MeasureCommand
         return command;
     }
 
+    private const int PlacesShown = 5;
+
     private static int Run(FileInfo[] files, bool json, CancellationToken cancel)
     {
         var code = ExitCodes.Good;
@@ -57,12 +59,17 @@ internal static class MeasureCommand
             measure.Format.SampleRate.Hz,
             measure.Format.BitsPerSample,
             measure.Frames,
-            [.. measure.Channels.Select(c => new ChannelRow(Finite(c.SamplePeak), Finite(c.Rms), c.DcOffset, c.ClippedRuns, c.Silent))]);
+            [.. measure.Channels.Select(c => new ChannelRow(Finite(c.SamplePeak), Finite(c.Rms), c.DcOffset, c.ClippedRuns, c.Runs, c.FullScale, c.Silent))]);
 
         public string ToText() =>
             $"{File}: {Channels} ch, {SampleRate} Hz, {BitsPerSample} bit, {Frames} frames"
             + string.Concat(PerChannel.Select((c, i) =>
-                $"\n  {i + 1,3}  peak {Text(c.SamplePeakDbfs)}  rms {Text(c.RmsDbfs)}  dc {c.DcOffset:0.000000}  clipped runs {c.ClippedRuns}{(c.Silent ? "  silent" : "")}"));
+                $"\n  {i + 1,3}  peak {Text(c.SamplePeakDbfs)}  rms {Text(c.RmsDbfs)}  dc {c.DcOffset:0.000000}  clipped runs {c.ClippedRuns}{Places(c)}  at full scale {c.FullScale}{(c.Silent ? "  silent" : "")}"));
+
+        /// <summary>Where the first clips are; all that are known are in the JSON.</summary>
+        private static string Places(ChannelRow channel) => channel.ClippedRuns == 0
+            ? ""
+            : $" ({string.Join(", ", channel.Clips.Take(PlacesShown).Select(c => $"frame {c.StartFrame} for {c.Length}"))}{(channel.ClippedRuns > PlacesShown ? ", ..." : "")})";
 
         private static string Text(Decibels? level) => level is { Value: var value } ? $"{value,7:0.00} dBFS" : "   -inf dBFS";
 
@@ -70,5 +77,5 @@ internal static class MeasureCommand
         private static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
     }
 
-    private sealed record ChannelRow(Decibels? SamplePeakDbfs, Decibels? RmsDbfs, double DcOffset, long ClippedRuns, bool Silent);
+    private sealed record ChannelRow(Decibels? SamplePeakDbfs, Decibels? RmsDbfs, double DcOffset, long ClippedRuns, IReadOnlyList<ClipRun> Clips, Frames FullScale, bool Silent);
 }

@@ -1,5 +1,6 @@
 using Dapper;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using Npgsql;
 
@@ -12,14 +13,15 @@ public sealed class TakeStore(NpgsqlDataSource database)
     private const string Tracks = """
         select tt.take_id, owner.number as take_number, tt.position, tt.pass, tt.remark, tt.track_id, tt.name, tt.family, tt.elements, tt.source, tt.hash,
                a.bytes, a.channels, a.sample_rate, a.sample_format, a.frames, a.overview_hash, a.remarks,
-               m.sample_peak_dbfs, m.rms_dbfs, m.dc_offset, m.clipped_runs, m.silent
+               m.sample_peak_dbfs, m.rms_dbfs, m.dc_offset, m.clipped_runs, m.full_scale, m.silent
         from take_tracks tt
         join takes owner on owner.id = tt.take_id
         join audio_files a on a.hash = tt.hash
         cross join lateral (
             select max(sample_peak_dbfs) as sample_peak_dbfs, max(rms_dbfs) as rms_dbfs,
                    (array_agg(dc_offset order by abs(dc_offset) desc))[1] as dc_offset,
-                   sum(clipped_runs)::bigint as clipped_runs, bool_and(silent) as silent
+                   sum(clipped_runs)::bigint as clipped_runs, bool_and(silent) as silent,
+                   case when bool_and(full_scale is not null) then sum(full_scale)::bigint end as full_scale
             from measurements where hash = tt.hash) m
         """;
 
@@ -37,9 +39,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync();
         var heads = (await connection.QueryAsync<Head>($"{Heads} where session_id = @sessionId order by number desc", new { sessionId })).AsList();
-        var tracks = (await connection.QueryAsync<TakeTrack>(
-                $"{Tracks} where owner.session_id = @sessionId order by tt.position", new { sessionId }))
-            .ToLookup(t => t.TakeId);
+        var tracks = (await Read(connection, $"{Tracks} where owner.session_id = @sessionId order by tt.position", new { sessionId })).ToLookup(t => t.TakeId);
         return [.. heads.Select(h => h.With([.. tracks[h.Id]]))];
     }
 
@@ -53,8 +53,7 @@ public sealed class TakeStore(NpgsqlDataSource database)
             return null;
         }
 
-        var tracks = await connection.QueryAsync<TakeTrack>($"{Tracks} where tt.take_id = @id order by tt.position", new { id });
-        return head.With(tracks.AsList());
+        return head.With(await Read(connection, $"{Tracks} where tt.take_id = @id order by tt.position", new { id }));
     }
 
     /// <summary>Keeps a take whole, or nothing of it; ends its job in the same transaction.</summary>
@@ -122,7 +121,8 @@ public sealed class TakeStore(NpgsqlDataSource database)
     public async Task<Take?> Chosen(long sessionId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        var tracks = (await connection.QueryAsync<TakeTrack>(
+        var tracks = (await Read(
+            connection,
             $"""
             select distinct on (line.track_id) line.* from ({Tracks} where owner.session_id = @sessionId) line
             left join line_choices choice on choice.session_id = @sessionId and choice.track_id = line.track_id
@@ -183,11 +183,24 @@ public sealed class TakeStore(NpgsqlDataSource database)
             var levels = track.Measure.Channels[channel];
             await connection.ExecuteAsync(
                 """
-                insert into measurements (hash, channel, sample_peak_dbfs, rms_dbfs, dc_offset, clipped_runs, silent)
-                values (@Hash, @channel, @Peak, @Rms, @DcOffset, @ClippedRuns, @Silent)
-                on conflict (hash, channel) do nothing
+                insert into measurements (hash, channel, sample_peak_dbfs, rms_dbfs, dc_offset, clipped_runs, full_scale, silent)
+                values (@Hash, @channel, @Peak, @Rms, @DcOffset, @ClippedRuns, @FullScale, @Silent)
+                on conflict (hash, channel) do update set full_scale = excluded.full_scale;
+                insert into clips (hash, channel, start_frame, length) select @Hash, @channel, * from unnest(@starts, @lengths) on conflict do nothing
                 """,
-                new { track.Hash, channel = channel + 1, Peak = Finite(levels.SamplePeak), Rms = Finite(levels.Rms), levels.DcOffset, levels.ClippedRuns, levels.Silent },
+                new
+                {
+                    track.Hash,
+                    channel = channel + 1,
+                    Peak = Finite(levels.SamplePeak),
+                    Rms = Finite(levels.Rms),
+                    levels.DcOffset,
+                    levels.ClippedRuns,
+                    levels.FullScale,
+                    levels.Silent,
+                    starts = levels.Runs.Select(r => r.StartFrame.Count).ToArray(),
+                    lengths = levels.Runs.Select(r => r.Length.Count).ToArray(),
+                },
                 transaction);
         }
     }
@@ -200,6 +213,26 @@ public sealed class TakeStore(NpgsqlDataSource database)
         """,
         new { takeId, track.Position, track.Pass, track.Remark, track.TrackId, track.Name, track.Family, track.Elements, track.Source, track.Hash },
         transaction);
+
+    /// <summary>Tracks with the places where they clip.</summary>
+    private static async Task<IReadOnlyList<TakeTrack>> Read(NpgsqlConnection connection, string query, object parameters)
+    {
+        var tracks = (await connection.QueryAsync<TakeTrack>(query, parameters)).AsList();
+        var clipped = tracks.Where(t => t.ClippedRuns > 0).Select(t => t.Hash).Distinct().ToArray();
+        if (clipped.Length == 0)
+        {
+            return tracks;
+        }
+
+        var clips = (await connection.QueryAsync<(string Hash, long Start, long Length)>(
+                """
+                select c.hash, c.start_frame, c.length from unnest(@clipped) as of (hash)
+                cross join lateral (select * from clips where hash = of.hash order by start_frame, channel limit @most) c
+                """,
+                new { clipped, most = ChannelMeter.MostRunsKept }))
+            .ToLookup(c => c.Hash, c => new ClipRun(new Frames(c.Start), new Frames(c.Length)));
+        return [.. tracks.Select(t => t with { Clips = [.. clips[t.Hash]] })];
+    }
 
     private static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
 

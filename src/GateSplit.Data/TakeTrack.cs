@@ -73,8 +73,17 @@ public sealed record TakeTrack
     /// <summary>Clipped runs in all channels.</summary>
     public long ClippedRuns { get; init; }
 
+    /// <summary>Where the first of them are, in the order of time.</summary>
+    public IReadOnlyList<ClipRun> Clips { get; init; } = [];
+
+    /// <summary>Samples at full scale that are in no clip, in all channels; null if it is known only that there are some.</summary>
+    public Frames? FullScale { get; init; }
+
     /// <summary>True if every channel is silent.</summary>
     public bool Silent { get; init; }
+
+    /// <summary>True if something sounds in it, and no sample is at full scale.</summary>
+    public bool IsClean => !Silent && ClippedRuns == 0 && FullScale is { Count: 0 };
 
     /// <summary>The shape of its samples.</summary>
     public AudioFormat Format => new(Channels, SampleRate, Enum.Parse<SampleFormat>(SampleFormat));

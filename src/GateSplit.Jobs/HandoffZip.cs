@@ -86,6 +86,7 @@ public sealed class HandoffZip
         track.SamplePeakDbfs,
         track.RmsDbfs,
         track.ClippedRuns,
+        track.FullScale,
         null);
 
     private static async Task<string> WriteBytes(ZipArchive zip, string name, byte[] bytes, CancellationToken cancel)

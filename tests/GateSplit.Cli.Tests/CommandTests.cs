@@ -55,6 +55,20 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public void Measure_tells_where_a_file_clips_and_how_often_it_is_at_full_scale()
+    {
+        var path = In("clips.wav");
+        short[] samples = [0, 32767, 0, -32768, -32767, 32767, 0, 32767, 32767, 0];
+        File.WriteAllBytes(In("clips.raw"), [.. samples.SelectMany(BitConverter.GetBytes)]);
+        Programs.Run("ffmpeg", "-v", "error", "-f", "s16le", "-ar", "48000", "-ac", "1", "-i", In("clips.raw"), path);
+        var channel = JsonDocument.Parse(Run("measure", path, "--json").Output).RootElement[0].GetProperty("perChannel")[0];
+        Assert.Equal((1, 3), (channel.GetProperty("clippedRuns").GetInt32(), channel.GetProperty("fullScale").GetInt32()));
+        var clip = Assert.Single(channel.GetProperty("clips").EnumerateArray());
+        Assert.Equal((3, 3), (clip.GetProperty("startFrame").GetInt32(), clip.GetProperty("length").GetInt32()));
+        Assert.Contains("clipped runs 1 (frame 3 for 3)  at full scale 3", Run("measure", path).Output);
+    }
+
+    [Fact]
     public void Print_and_check_work_on_an_exported_session()
     {
         var lamp = Session(DemoSessions.All[0], bars: 1);

@@ -305,6 +305,6 @@ public sealed class AudioKeeperTests : IAsyncLifetime
     [
         .. files.Select((f, i) => new NewTake.Track(
             new TrackId($"t{i + 1}"), "Kick", null, "Kick", "port 1", File(f), 32, Overview(f),
-            new FileMeasure(new AudioFormat(1, 48000, SampleFormat.Pcm24), 30, [new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [])], new OverviewBuilder(1).Build(), [])) { Position = i + 1 }),
+            new FileMeasure(new AudioFormat(1, 48000, SampleFormat.Pcm24), 30, [new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [], 0)], new OverviewBuilder(1).Build(), [])) { Position = i + 1 }),
     ]);
 }

@@ -183,7 +183,9 @@ public sealed class StoreTests : IAsyncLifetime
         var kept = Assert.Single(await _takes.Of(id));
         Assert.Equal(["Kick", "Snare"], kept.Tracks.Select(t => t.Name));
         Assert.Equal(-6.02, kept.Tracks[0].SamplePeakDbfs!.Value.Value, 0.01);
-        Assert.Equal(2, kept.Tracks[0].ClippedRuns);
+        Assert.Equal((2, (Frames?)7), (kept.Tracks[0].ClippedRuns, kept.Tracks[0].FullScale));
+        Assert.Equal([new ClipRun(5, 3), new ClipRun(20, 4)], kept.Tracks[0].Clips);
+        Assert.Equal(((Frames?)0, 0), (kept.Tracks[1].FullScale, kept.Tracks[1].Clips.Count));
         Assert.Null(kept.Tracks[1].SamplePeakDbfs);
         Assert.True(kept.Tracks[1].Silent);
         Assert.Equal((JobState.Done, first), ((await _jobs.Find(job))!.State, (await _jobs.Find(job))!.TakeId));
@@ -355,8 +357,8 @@ public sealed class StoreTests : IAsyncLifetime
             new TrackId("t1"), name, null, name, "port 1", Hash(pair), 100, Hash(pair) + "o", new FileMeasure(format, 30, [levels], overview, []));
         return new NewTake(session, TakeKind.Print, 1, "",
         [
-            Track("Kick", hashes[0], new ChannelLevels(new Decibels(-6.02), new Decibels(-20), 0.1, 2, [])) with { Position = 1 },
-            Track("Snare", hashes[^1], new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [])) with { Position = 2 },
+            Track("Kick", hashes[0], new ChannelLevels(new Decibels(-6.02), new Decibels(-20), 0.1, 2, [new ClipRun(5, 3), new ClipRun(20, 4)], 7)) with { Position = 1 },
+            Track("Snare", hashes[^1], new ChannelLevels(Decibels.Silence, Decibels.Silence, 0, 0, [], 0)) with { Position = 2 },
         ]);
     }
 

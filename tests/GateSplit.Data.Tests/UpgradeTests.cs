@@ -71,6 +71,24 @@ public sealed class UpgradeTests : IAsyncDisposable
         Assert.NotNull(await jobs.Claim("here:1"));
     }
 
+    [Theory]
+    [InlineData(-0.000266114, 0L)]
+    [InlineData(-0.000265083, null)]
+    [InlineData(0, null)]
+    [InlineData(null, 0L)]
+    public async Task What_was_measured_before_is_clean_only_if_its_peak_says_so(double? peak, long? fullScale)
+    {
+        await Restore(1);
+        await using var source = Database.Open(_database.ConnectionString);
+        await using (var connection = await source.OpenConnectionAsync())
+        {
+            await connection.ExecuteAsync("update measurements set sample_peak_dbfs = @peak", new { peak });
+        }
+
+        Migrator.Run(_database.ConnectionString);
+        Assert.All(Assert.Single(await new TakeStore(source).Of(1)).Tracks, t => Assert.Equal(fullScale, t.FullScale?.Count));
+    }
+
     private async Task Restore(int version)
     {
         await using (var server = NpgsqlDataSource.Create($"{TestDatabase.Server};Database=postgres;Pooling=false"))

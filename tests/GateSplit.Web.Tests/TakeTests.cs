@@ -61,6 +61,29 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
         Assert.StartsWith("1 sample is no number, infinite, or beyond", Assert.Single(visitor.Page.QuerySelectorAll(".take-damage li")).TextContent, StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("clips 1×", "Clips at 0.010 s for 3 samples.", 480, 481, 482)]
+    [InlineData("full scale 2×", null, 480, 481)]
+    [InlineData("full scale 3×", null, 480, 481, 960)]
+    [InlineData("clean", null)]
+    public async Task A_file_with_a_sample_at_full_scale_is_not_called_clean(string verdict, string? place, params int[] fullAt)
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await NewDrums(visitor, "Full scale");
+        await File.WriteAllBytesAsync(Path.Combine(_folder, "full.raw"), [.. Enumerable.Range(0, 48_000).SelectMany(i => BitConverter.GetBytes(fullAt.Contains(i) ? short.MaxValue : (short)(i % 2 * 8000)))]);
+        var file = Path.Combine(_folder, "full.wav");
+        Programs.Run("ffmpeg", "-v", "error", "-f", "s16le", "-ar", "48000", "-ac", "1", "-i", Path.Combine(_folder, "full.raw"), file);
+        await visitor.Get(path);
+        await visitor.Send("form.bring-in", file: ("Kick.wav", await File.ReadAllBytesAsync(file)));
+        await visitor.Send("#cut-form");
+        await visitor.WaitFor(path, p => p.QuerySelectorAll(".take-track").Length == 1, "the recording is cut");
+        Assert.Equal(verdict, visitor.Page.QuerySelector(".take-numbers > span:nth-of-type(3)")!.TextContent);
+        Assert.Equal(place, visitor.Page.QuerySelector(".take-damage li")?.TextContent);
+
+        // 0.01 of 1 s in 560 columns.
+        Assert.Equal(place is null ? [] : ["5.6"], visitor.Page.QuerySelectorAll(".wave .clip").Select(c => c.GetAttribute("x1")));
+    }
+
     [Fact]
     public async Task What_is_cut_is_what_was_shown_though_the_session_has_moved_on()
     {

@@ -14,6 +14,7 @@ namespace GateSplit.Core.Handoff;
 /// <param name="SamplePeakDbfs">Highest sample peak of its channels; null for silence.</param>
 /// <param name="RmsDbfs">Highest RMS of its channels; null for silence.</param>
 /// <param name="ClippedRuns">Runs of clipped samples.</param>
+/// <param name="FullScale">Samples at full scale beside these; null if they were never counted.</param>
 /// <param name="Sha256">Of the whole file, in hexadecimal; null until it is written.</param>
 public sealed record HandoffTrack(
     int Number,
@@ -26,4 +27,5 @@ public sealed record HandoffTrack(
     Decibels? SamplePeakDbfs,
     Decibels? RmsDbfs,
     long ClippedRuns,
+    Frames? FullScale,
     string? Sha256);

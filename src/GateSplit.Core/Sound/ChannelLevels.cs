@@ -9,8 +9,9 @@ namespace GateSplit.Core.Sound;
 /// <param name="DcOffset">The mean.</param>
 /// <param name="ClippedRuns">Runs of three or more samples at full scale.</param>
 /// <param name="Runs">Where the first of them are.</param>
+/// <param name="FullScale">Samples at full scale that are in no such run.</param>
 public sealed record ChannelLevels(
-    Decibels SamplePeak, Decibels Rms, double DcOffset, long ClippedRuns, ImmutableArray<ClipRun> Runs)
+    Decibels SamplePeak, Decibels Rms, double DcOffset, long ClippedRuns, ImmutableArray<ClipRun> Runs, Frames FullScale)
 {
     /// <summary>Peak below which a channel counts as silent.</summary>
     public static readonly Decibels SilenceBelow = new(-80);

@@ -24,6 +24,7 @@ public sealed class ChannelMeter
     private Vector256<double> _squaresLow;
     private Vector256<double> _squaresHigh;
     private long _clippedRuns;
+    private Frames _fullScale;
     private Frames _run;
 
     /// <summary>Takes the next samples in.</summary>
@@ -146,7 +147,8 @@ public sealed class ChannelMeter
             Decibels.FromRatio(Math.Sqrt(squares / count)),
             sum / count,
             _clippedRuns,
-            _runs.ToImmutable());
+            _runs.ToImmutable(),
+            _fullScale);
     }
 
     private void EndRun(Frames end)
@@ -158,6 +160,10 @@ public sealed class ChannelMeter
             {
                 _runs.Add(new ClipRun(end - _run, _run));
             }
+        }
+        else
+        {
+            _fullScale += _run;
         }
 
         _run = 0;

@@ -14,6 +14,9 @@ public sealed class MeterTests
         Assert.Equal(-3.01, levels.Rms.Value, 0.01);
         Assert.Equal(0, levels.DcOffset, 1e-9);
         Assert.Equal(0, levels.ClippedRuns); // one or two samples at the crest are no clip
+
+        // 1,000 times a second the sine reaches 1 and -1, each with one sample.
+        Assert.Equal(2000, levels.FullScale.Count);
     }
 
     [Fact]
@@ -35,6 +38,19 @@ public sealed class MeterTests
         var levels = Measure(samples);
         Assert.Equal(2, levels.ClippedRuns);
         Assert.Equal([new ClipRun(20, 3), new ClipRun(97, 3)], levels.Runs);
+        Assert.Equal(2, levels.FullScale.Count); // 5 and 6 are no run
+    }
+
+    [Theory]
+    [InlineData(32766f / 32768f, 0)]
+    [InlineData(32767f / 32768f, 1)]
+    [InlineData(-32767f / 32768f, 1)]
+    [InlineData(-1f, 1)]
+    [InlineData(1.5f, 1)]
+    public void A_single_sample_at_full_scale_is_counted_and_is_no_clip(float sample, long count)
+    {
+        var levels = Measure([.. new float[17], sample]);
+        Assert.Equal((count, 0), (levels.FullScale.Count, levels.ClippedRuns));
     }
 
     [Theory]
@@ -71,7 +87,7 @@ public sealed class MeterTests
 
             var levels = meter.Result();
             return levels.SamplePeak == whole.SamplePeak && levels.Rms == whole.Rms && levels.DcOffset == whole.DcOffset
-                && levels.Runs.SequenceEqual(whole.Runs);
+                && levels.Runs.SequenceEqual(whole.Runs) && levels.FullScale == whole.FullScale;
         });
     }
 

@@ -19,6 +19,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
 {
     /// <summary>Points across a waveform.</summary>
     public const int Columns = 560;
+    private const int ClipsTold = 4;
 
     /// <summary>The take that is shown; the newest where none is named.</summary>
     [BindProperty(SupportsGet = true, Name = "take")]
@@ -79,7 +80,32 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     public UploadRoom Room => room;
 
     /// <summary>What is wrong with a recording: its file is gone, or was damaged when it came in.</summary>
-    public IReadOnlyList<string> Damage(TakeTrack track) => Store.Find(track.Hash) is null ? ["Its file is not in the audio store any more."] : track.Remarks;
+    public IEnumerable<string> Damage(TakeTrack track) => Store.Find(track.Hash) is null
+        ? ["Its file is not in the audio store any more."]
+        : track.Remarks.Concat(track.Clips.Count == 0 ? [] : [ClipPlaces(track)]);
+
+    /// <summary>What its levels say of a file, in a word or two.</summary>
+    public static string Verdict(TakeTrack track) => track switch
+    {
+        { ClippedRuns: > 0 } => $"clips {track.ClippedRuns}×",
+        { IsClean: true } => "clean",
+        { Silent: true } => "silent",
+        _ => $"full scale {(track.FullScale is { } count ? $"{count}×" : "")}",
+    };
+
+    /// <summary>Where a file clips; the longest list is cut short.</summary>
+    private static string ClipPlaces(TakeTrack track)
+    {
+        var places = track.Clips.Take(ClipsTold).Select(c => $"{c.StartFrame.Seconds(track.SampleRate):0.000} s for {GateSplit.Core.Words.Count(c.Length.Count, "sample")}");
+        return $"Clips at {string.Join(", ", places)}{(track.ClippedRuns > ClipsTold ? $" and {track.ClippedRuns - ClipsTold} more" : "")}.";
+    }
+
+    /// <summary>How much of the width of its take a file fills.</summary>
+    public static double LengthOf(TakeTrack track, Take take) => (double)track.Frames.Count / Math.Max(1, take.Tracks.Max(t => t.Frames).Count);
+
+    /// <summary>Where it clips, in the columns of the waveform.</summary>
+    public static IEnumerable<double> ClipsAt(TakeTrack track, Take take) =>
+        track.Clips.Select(c => Columns * (double)c.StartFrame.Count / take.Tracks.Max(t => t.Frames).Count).Distinct();
 
     /// <summary>The waveform of a track as path data.</summary>
     public string Waveform(TakeTrack track) => Store.Find(track.OverviewHash) is { } path
