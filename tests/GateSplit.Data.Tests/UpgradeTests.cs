@@ -74,7 +74,7 @@ public sealed class UpgradeTests : IAsyncDisposable
     [Theory]
     [InlineData(-0.000266114, 0L)]
     [InlineData(-0.000265083, null)]
-    [InlineData(0, null)]
+    [InlineData(0.0, null)]
     [InlineData(null, 0L)]
     public async Task What_was_measured_before_is_clean_only_if_its_peak_says_so(double? peak, long? fullScale)
     {
