@@ -38,7 +38,7 @@ foreach (var declaring in split.Units.Where(u => u.Chart.DeclaresPorts))
     split = new MarkRestarted(declaring.Id).Apply(split).Value!;
 }
 
-split = Layer.Propose(new SplitView(split, Sounding.Elements(split, song)), new LayWish()).After;
+split = Layer.Propose(SplitView.Of(split, song), new LayWish()).After;
 foreach (var waiting in split.Units.Where(u => u.NeedsRestart))
 {
     split = new MarkRestarted(waiting.Id).Apply(split).Value!;
@@ -55,7 +55,7 @@ if (kind is "lines" or "crowded")
 
 split = split with { Tracks = [.. first.Take(kind switch { "busy" => 24, "wide" => 32, _ => 16 })] };
 File.WriteAllBytes(args[2], SessionFile.Of("Bench", MidiWriter.Write(file), split).ToJson());
-var view = new SplitView(split, Sounding.Elements(split, song));
+var view = SplitView.Of(split, song);
 var folder = args[3];
 var best = (Seconds: double.MaxValue, Cores: 0.0);
 for (var round = 0; round < int.Parse(args[4], CultureInfo.InvariantCulture); round++)

@@ -31,18 +31,18 @@ internal static class CheckCommand
         if (json)
         {
             Console.Out.WriteLine(JsonSerializer.Serialize(
-                findings.Select(f => new Row(f.Severity, f.Check, f.Place.Key, f.Sentence, f.FixLabel)), SplitJson.Options));
+                findings.Select(f => new Row(f.Id, f.Under, f.Severity, f.Check, f.Place.Key, f.Sentence, f.FixLabel)), SplitJson.Options));
         }
         else
         {
             foreach (var finding in findings)
             {
-                Console.Out.WriteLine($"{finding.Severity}: {finding.Sentence}");
+                Console.Out.WriteLine($"{(finding.Under is null ? "" : "  ")}{finding.Severity}: {finding.Sentence}");
             }
         }
 
         return findings.Any(f => f.ToMend) ? ExitCodes.Bad : ExitCodes.Good;
     }
 
-    private sealed record Row(Severity Severity, string Check, string Place, string Sentence, string? Fix);
+    private sealed record Row(string Id, string? Under, Severity Severity, string Check, string Place, string Sentence, string? Fix);
 }

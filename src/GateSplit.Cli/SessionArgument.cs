@@ -13,5 +13,5 @@ internal static class SessionArgument
 
     /// <summary>What checks and recorder look at.</summary>
     public static SplitView View(SessionFile.Opened session) =>
-        new(session.File.Split, Sounding.Elements(session.File.Split, session.Song));
+        SplitView.Of(session.File.Split, session.Song);
 }

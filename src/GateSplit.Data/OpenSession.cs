@@ -1,5 +1,4 @@
 using GateSplit.Core.Notes;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -16,7 +15,7 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
     public static OpenSession Of(SessionState state) => Of(state, ReadSong(state));
 
     /// <summary>Opens a session's state, its song read already: a session's song never changes.</summary>
-    public static OpenSession Of(SessionState state, Song song) => new(state, song, Look(state.Split, song));
+    public static OpenSession Of(SessionState state, Song song) => new(state, song, SplitView.Of(state.Split, song));
 
     /// <summary>Reads the song of a session.</summary>
     /// <exception cref="UnreadableException">The song kept in the database is no MIDI file.</exception>
@@ -32,7 +31,5 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
     }
 
     /// <summary>The same song with another split.</summary>
-    public OpenSession With(Split split) => new(State with { Split = split }, Song, Look(split, Song));
-
-    private static SplitView Look(Split split, Song song) => new(split, Sounding.Elements(split, song));
+    public OpenSession With(Split split) => new(State with { Split = split }, Song, SplitView.Of(split, Song));
 }

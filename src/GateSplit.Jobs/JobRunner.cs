@@ -1,3 +1,4 @@
+using GateSplit.Core;
 using GateSplit.Data;
 using Microsoft.Extensions.Logging;
 
@@ -71,13 +72,8 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper
     private static IOException? FindIo(Exception e) =>
         e as IOException ?? e.InnerException as IOException ?? (e as AggregateException)?.Flatten().InnerExceptions.OfType<IOException>().FirstOrDefault();
 
-    private static string DiskSentence(IOException e)
-    {
-        const int noSpace = 28; // ENOSPC
-        return (e.HResult & 0xFFFF) == noSpace || e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase)
-            ? "The disk is full. Make room and start it again."
-            : $"The disk refused: {e.Message}";
-    }
+    private static string DiskSentence(IOException e) =>
+        FullDisk.Is(e) ? "The disk is full. Make room and start it again." : $"The disk refused: {e.Message}";
 
     /// <summary>Clears the work away before anybody is told that it has ended.</summary>
     private async Task End(Job job, IJob kind, string staging, string state, string sentence)

@@ -62,7 +62,7 @@ public sealed class QueueTests
             start = edit.Apply(start).Value!;
         }
 
-        var laid = Layer.Propose(new SplitView(start, Sounding.Elements(start, song)), new LayWish()).Edit!.Apply(start).Value!;
+        var laid = Layer.Propose(SplitView.Of(start, song), new LayWish()).Edit!.Apply(start).Value!;
         return (laid, MidiWriter.Write(file));
     }
 }

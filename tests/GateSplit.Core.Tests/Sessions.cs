@@ -23,7 +23,7 @@ internal static class Sessions
     public static readonly (Split Split, Song Song) Fog = (FogSignal.Session.Split, Song.Of(FogSignal.Session.Song));
 
     /// <summary>What checks look at.</summary>
-    public static SplitView View(Split split, Song song) => new(split, Sounding.Elements(split, song));
+    public static SplitView View(Split split, Song song) => SplitView.Of(split, song);
 
     /// <summary>A split after edits that must all succeed.</summary>
     public static Split After(Split split, params Edit[] edits)

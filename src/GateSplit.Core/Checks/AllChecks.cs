@@ -12,11 +12,11 @@ public static class AllChecks
         new LoopCheck(),
         new ModeCheck(),
         new RestartCheck(),
+        new MeantElsewhereCheck(),
         new SilentLineCheck(),
         new UnheardPortCheck(),
         new EmptyTrackCheck(),
         new DoubledCheck(),
-        new OffByOneCheck(),
         new SkippedNumberCheck(),
         new GroupAndElementCheck(),
         new SharedVoiceCheck(),
@@ -51,21 +51,21 @@ public static class AllChecks
         new DiskSpaceCheck(),
     ];
 
-    /// <summary>What all rules find, the weightiest first; what was accepted as meant comes last.</summary>
-    public static ImmutableArray<Finding> Look(SplitView view) =>
-    [
-        .. InEveryPass(view)
-            .Select(f => WithReason(view, f))
-            .OrderBy(f => f.Accepted is not null)
-            .ThenByDescending(f => f.Severity),
-    ];
+    /// <summary>
+    /// What all rules find: causes first, the weightiest before the others, each with what follows from it; what was accepted as meant comes
+    /// last.
+    /// </summary>
+    public static ImmutableArray<Finding> Look(SplitView view) => Causes.Sort(view, [.. InEveryPass(view).Select(f => WithReason(view, f))]);
 
     /// <summary>Each pass is looked at as it will be recorded; what holds in several is told once.</summary>
-    private static IEnumerable<Finding> InEveryPass(SplitView view)
+    internal static IEnumerable<Finding> InEveryPass(SplitView view)
     {
         var settled = Settled(view);
-        return Named(new RestartCheck(), view).Concat(Enumerable.Range(1, settled.Split.Passes)
-            .Select(pass => settled.Split.Passes == 1 ? settled : settled.InPass(pass))
+
+        // A pass of which no track is armed is looked at, too: that it will not be recorded is what has to be told.
+        var passes = settled.Split.Tracks.Select(t => t.Pass).DefaultIfEmpty(1).Max();
+        return Named(new RestartCheck(), view).Concat(Enumerable.Range(1, passes)
+            .Select(pass => passes == 1 ? settled : settled.InPass(pass))
             .SelectMany(seen => Rules.Where(r => r is not RestartCheck).SelectMany(rule => Named(rule, seen)))
             .DistinctBy(f => (f.Key, f.Sentence)));
     }
@@ -77,7 +77,10 @@ public static class AllChecks
     private static SplitView Settled(SplitView view) => view.Split.Units.All(u => !u.NeedsRestart)
         ? view
         : new SplitView(
-            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding, view.Space);
+            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding, view.Space)
+        {
+            Song = view.Song,
+        };
 
     private static IEnumerable<Finding> Named(ICheck rule, SplitView view) => rule.Look(view).Select(f => f with { Check = NameOf(rule) });
 

@@ -15,8 +15,14 @@ public sealed record Finding(Severity Severity, Place Place, string Sentence)
     /// <summary>Why it is meant to be so; null if nobody accepted it.</summary>
     public string? Accepted { get; init; }
 
-    /// <summary>True if it should be mended before recording.</summary>
-    public bool ToMend => Severity >= Severity.Warning && Accepted is null;
+    /// <summary>Tells it from all other findings of the same look.</summary>
+    public string Id { get; init; } = "";
+
+    /// <summary>The <see cref="Id"/> of the finding that explains this one, so that its fix mends both; null for a cause.</summary>
+    public string? Under { get; init; }
+
+    /// <summary>True if it should be mended before recording; what only follows from another is mended with that.</summary>
+    public bool ToMend => Severity >= Severity.Warning && Accepted is null && Under is null;
 
     /// <summary>What the fix does, as a label for its button; null where there is none.</summary>
     public string? FixLabel { get; init; }

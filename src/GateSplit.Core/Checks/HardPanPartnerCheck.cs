@@ -32,6 +32,7 @@ public sealed class HardPanPartnerCheck : ICheck
                     .WithFix($"Add a track for {name}", new AddTrack(new Track(view.Split.NewTrackId(), name, Width.Mono)
                     {
                         Input = view.Split.InputOf(unit, port.FirstChannel + (sides[0] ? 1 : 0)),
+                        MeantFor = [Meant.For(missing)],
                     }));
             }
         }

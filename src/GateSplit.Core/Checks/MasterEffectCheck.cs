@@ -23,6 +23,7 @@ public sealed class MasterEffectCheck : ICheck
                     .WithFix($"Add {unit.Name}'s mix as a reference", new AddTrack(new Track(view.Split.NewTrackId(), Free(view, $"{unit.Name} mix"), Width.Stereo)
                     {
                         Input = view.Split.InputOf(unit, unit.Chart.MainPort.FirstChannel),
+                        MeantFor = [Meant.ForMix(unit.Id)],
                         Armed = false,
                         Monitor = MonitorMode.Never,
                     }));

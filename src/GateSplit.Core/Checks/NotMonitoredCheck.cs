@@ -11,7 +11,7 @@ public sealed class NotMonitoredCheck : ICheck
     public IEnumerable<Finding> Look(SplitView view) =>
         from track in view.ArmedTracks
         where !track.Heard && !view.SoundingIn(track).IsEmpty
-        select Finding.Note(
+        select Finding.Warning(
                 Place.Of(track),
                 $"{track.Title} is armed but never monitored: you will not hear it while it is recorded.")
             .WithFix($"Monitor {track.Title} while armed", new SetMonitor(track.Id, MonitorMode.WhileArmed));

@@ -37,6 +37,7 @@ public sealed class UnheardPortCheck : ICheck
                 {
                     Name = one ? lost[0].Name : $"{unit.Name} {port.Name}",
                     Width = one ? lost[0].Width : port.Width,
+                    MeantFor = port.IsMain && !one ? [Meant.ForMix(unit.Id)] : [.. lost.Select(e => Meant.For(new ElementRef(unit.Id, e.Id)))],
                 };
                 yield return Finding.Warning(
                         Place.OfPort(unit.Id, port.Number),

@@ -56,7 +56,7 @@ internal static class LayEdits
             }
             else
             {
-                yield return new AddTrack(new Track(new TrackId(++number), Free(line.Name, names), line.Width) { Input = input, Pass = line.Pass, Pan = Musical(unit, line) });
+                yield return new AddTrack(new Track(new TrackId(++number), Free(line.Name, names), line.Width) { MeantFor = MeantFor(line), Input = input, Pass = line.Pass, Pan = Musical(unit, line) });
             }
         }
     }
@@ -117,8 +117,16 @@ internal static class LayEdits
             ?? free.FirstOrDefault(t => t.Name == line.Name && !view.Signal.Into(t.Id).Any());
     }
 
+    private static ImmutableArray<Meant> MeantFor(LaidLine line) =>
+        line.Group is { } group ? [Meant.ForGroup(line.UnitId, group)] : [.. line.Elements.Select(Meant.For)];
+
     private static IEnumerable<Edit> Move(Track track, LaidLine line, InputRef? input, Pan pan)
     {
+        if (!track.MeantFor.SequenceEqual(MeantFor(line)))
+        {
+            yield return new SetMeantFor(track.Id, MeantFor(line));
+        }
+
         // First narrow, then move, then widen: a pair may not fit where the track is now.
         if (line.Width == Width.Mono && track.Width != Width.Mono)
         {

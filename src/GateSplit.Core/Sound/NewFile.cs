@@ -6,8 +6,6 @@ namespace GateSplit.Core.Sound;
 /// <summary>Begins files whose length is known.</summary>
 internal static class NewFile
 {
-    private const int NoSpace = 28; // ENOSPC
-
     /// <summary>
     /// Begins a file in place of one that may lie there. Its space is taken at once, so that a disk that is too small is
     /// told before the first byte. The file is new, not emptied: a file system may write an emptied one out when it is closed.
@@ -25,7 +23,7 @@ internal static class NewFile
         catch (IOException e) when (e.Message.Contains("disk was full", StringComparison.OrdinalIgnoreCase))
         {
             File.Delete(path);
-            throw new IOException($"No space left on the disk for {Path.GetFileName(path)}: it needs {bytes}.", NoSpace);
+            throw new IOException($"No space left on the disk for {Path.GetFileName(path)}: it needs {bytes}.", FullDisk.NoSpace);
         }
     }
 }

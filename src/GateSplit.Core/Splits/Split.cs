@@ -121,6 +121,11 @@ public sealed record Split(
     /// <summary>The name of an element of this split, as its chart has it.</summary>
     public string NameOf(ElementRef element) => Unit(element.UnitId)?.Chart.Element(element.ElementId)?.Name ?? element.ToString();
 
+    /// <summary>The name of what a track is meant for: "Kick", "Group A of Tansy Grid", "the mix of Mudlark Nine".</summary>
+    public string NameOf(Meant meant) => Unit(meant.UnitId) is not { } unit
+        ? "a source that is not there any more"
+        : meant.Element is { } element ? NameOf(element) : meant.IsMix ? $"the mix of {unit.Name}" : $"{meant.Group} of {unit.Name}";
+
     /// <summary>The same split with one unit changed.</summary>
     public Split With(Unit unit) => this with { Units = [.. Units.Select(u => u.Id == unit.Id ? unit : u)] };
 

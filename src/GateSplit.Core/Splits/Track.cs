@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
 
@@ -9,6 +10,9 @@ namespace GateSplit.Core.Splits;
 /// <param name="Width">Mono or stereo.</param>
 public sealed record Track(TrackId Id, string Name, Width Width)
 {
+    /// <summary>What it was made for, whatever it is called; empty if nobody has said so.</summary>
+    public ImmutableArray<Meant> MeantFor { get; init; } = [];
+
     /// <summary>What it listens to; null for nothing.</summary>
     public InputRef? Input { get; init; }
 
@@ -60,8 +64,16 @@ public sealed record Track(TrackId Id, string Name, Width Width)
                 : $"A track's name has at most {Names.Longest} characters.")];
         }
 
-        return Enum.IsDefined(Width) ? Routing(split, place).Concat(Mixing(split, place)) : [new Misfit($"{place}.width", "A track is mono or stereo.")];
+        if (Core.Misfits.First(Core.Misfits.OfList(MeantFor, $"{place}.meantFor", Meant.Most)) is { } gap)
+        {
+            return [gap];
+        }
+
+        return Enum.IsDefined(Width) ? Purpose(place).Concat(Routing(split, place)).Concat(Mixing(split, place)) : [new Misfit($"{place}.width", "A track is mono or stereo.")];
     }
+
+    private IEnumerable<Misfit> Purpose(string place) => MeantFor.SelectMany((m, i) => m.Misfits($"{place}.meantFor[{i}]"))
+        .Concat(Core.Misfits.Twice(MeantFor, m => m, i => $"{place}.meantFor[{i}]", _ => "A track is meant for one thing once."));
 
     private IEnumerable<Misfit> Routing(Split split, string place) =>
     [

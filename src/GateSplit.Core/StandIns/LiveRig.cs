@@ -205,7 +205,7 @@ public sealed class LiveRig
 
     private Frames EndOf(Split split)
     {
-        var times = PassTimes.Of(new SplitView(split, Sounding.Elements(split, _song)), _song);
+        var times = PassTimes.Of(SplitView.Of(split, _song), _song);
         return new(times.Frames.Count * _sampleRate.Hz / times.SampleRate.Hz);
     }
 

@@ -1,5 +1,7 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -15,6 +17,13 @@ public sealed class SplitView
     private readonly Lazy<TrackId> _newTrackId;
     private readonly Dictionary<(UnitId UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
     private readonly Dictionary<TrackId, ImmutableArray<ElementRef>> _soundingIn;
+    private readonly ConcurrentDictionary<TrackId, Meaning> _meanings = new();
+
+    /// <summary>What is looked at of a session: its split as its song plays it.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="song">The song.</param>
+    /// <param name="space">What the recording needs and what is there; null if nobody knows.</param>
+    public static SplitView Of(Split split, Song song, DiskSpace? space = null) => new(split, Core.Signal.Sounding.Elements(split, song), space) { Song = song };
 
     /// <summary>Makes a view.</summary>
     /// <param name="split">The split.</param>
@@ -59,6 +68,7 @@ public sealed class SplitView
         (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
         (_byRef, _given, _waiting, Space) = (other._byRef, other._given, other._waiting, space);
         (_soundingAt, _soundingIn, _free, _newTrackId) = (other._soundingAt, other._soundingIn, other._free, other._newTrackId);
+        (Song, _meanings) = (other.Song, other._meanings);
     }
 
     /// <summary>The split.</summary>
@@ -73,6 +83,15 @@ public sealed class SplitView
     /// <summary>The elements that sound.</summary>
     public ImmutableHashSet<ElementRef> Sounding { get; }
 
+    /// <summary>What is played; null if only what sounds is known.</summary>
+    public Song? Song { get; init; }
+
+    /// <summary>The same song, played by another split.</summary>
+    public SplitView On(Split split) => Song is { } song ? Of(split, song, Space) : new(split, Sounding, Space);
+
+    /// <summary>What a track should hold.</summary>
+    public Meaning MeaningOf(Track track) => _meanings.GetOrAdd(track.Id, _ => Meaning.Of(Split, track));
+
     /// <summary>The same with what the recording needs and what is there.</summary>
     public SplitView With(DiskSpace space) => new(this, space);
 
@@ -81,7 +100,10 @@ public sealed class SplitView
     public SplitView InPass(int pass) => new(
         Split.InPass(pass),
         Sounding.Except(Elements.Where(e => e.Set.Pass is { } only && only != pass).Select(e => e.Ref)),
-        Space);
+        Space)
+    {
+        Song = Song,
+    };
 
     /// <summary>The tracks that a pass records.</summary>
     public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);
@@ -169,5 +191,6 @@ public sealed class SplitView
         new(_newTrackId.Value, element.Name, element.Width)
         {
             Input = Split.InputOf(unit, port.FirstChannel),
+            MeantFor = [Meant.For(new ElementRef(unit.Id, element.Id))],
         };
 }

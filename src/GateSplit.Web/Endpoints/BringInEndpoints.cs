@@ -113,7 +113,7 @@ public static class BringInEndpoints
         }
         catch (IOException e) when (!context.RequestAborted.IsCancellationRequested)
         {
-            return new Refusal(IsFull(e)
+            return new Refusal(FullDisk.Is(e)
                 ? "The disk is full, so the recording could not be taken in. Make room and send it again."
                 : $"The recording could not be taken in: {e.Message}");
         }
@@ -125,9 +125,6 @@ public static class BringInEndpoints
             }
         }
     }
-
-    /// <summary>True of a disk that has no room left.</summary>
-    internal static bool IsFull(IOException e) => e.Message.Contains("No space left", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>Saves all files of a form, or says why not one of them is taken.</summary>
     private static async Task<Result<IReadOnlyList<string>>> Save(HttpContext context, BroughtFolder folder)
@@ -160,7 +157,7 @@ public static class BringInEndpoints
                 names.Add(name);
             }
         }
-        catch (Exception e) when (e is InvalidDataException or BadHttpRequestException || (e is IOException && !IsFull((IOException)e) && !context.RequestAborted.IsCancellationRequested))
+        catch (Exception e) when (e is InvalidDataException or BadHttpRequestException || (e is IOException io && !FullDisk.Is(io) && !context.RequestAborted.IsCancellationRequested))
         {
             return new Refusal($"The form could not be read to its end, so nothing was kept: {e.Message}");
         }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using GateSplit.Core;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;
@@ -80,7 +81,7 @@ public static class UploadEndpoints
         }
         catch (IOException e)
         {
-            return Results.Text(BringInEndpoints.IsFull(e) ? Full : $"The disk refuses: {e.Message}", statusCode: StatusCodes.Status507InsufficientStorage);
+            return Results.Text(FullDisk.Is(e) ? Full : $"The disk refuses: {e.Message}", statusCode: StatusCodes.Status507InsufficientStorage);
         }
 
         if (!begun.Ok)
@@ -125,7 +126,7 @@ public static class UploadEndpoints
                 return Results.Conflict();
             }
         }
-        catch (IOException e) when (BringInEndpoints.IsFull(e))
+        catch (IOException e) when (FullDisk.Is(e))
         {
             return Results.Text(Full, statusCode: StatusCodes.Status507InsufficientStorage);
         }

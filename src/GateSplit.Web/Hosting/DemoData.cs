@@ -137,7 +137,7 @@ public sealed class DemoData(IServiceProvider services)
         var folder = BroughtFolder.Make(services.GetRequiredService<IAudioStore>(), sessionId);
         var late = split with { Units = [.. split.Units.Select(u => u with { Simulated = u.Simulated with { LatencyMs = elsewhere.LateMs } })] };
         var song = Song.Of(session.Song);
-        var view = new SplitView(late, Core.Signal.Sounding.Elements(late, song));
+        var view = SplitView.Of(late, song);
         new StandInRecorder(view, song) { Only = elsewhere.TrackIds.ToHashSet() }
             .Print(t => folder.Incoming(elsewhere.TrackIds.IndexOf(t.Id)), DateTime.Now, cancel: cancel);
         folder.TakeIn([.. elsewhere.TrackIds.Select(t => $"{split.Track(t)!.Name}.wav")]);

@@ -27,6 +27,9 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     /// <summary>Findings that should be mended.</summary>
     public int ToMend => Findings.Count(f => f.ToMend);
 
+    /// <summary>What follows from a finding, and is mended with it.</summary>
+    public IReadOnlyList<Finding> FollowingFrom(Finding cause) => [.. Findings.Where(f => f.Under == cause.Id)];
+
     /// <summary>A station's state in words.</summary>
     public string State(string station) => station switch
     {

@@ -154,7 +154,7 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
 
         var song = Song.Of(file.Value);
         var split = StartingSplit.Of(sources, length ?? (int)Math.Min(2000, song.Bars), DefaultRate);
-        if (wish.Lay && Layer.Propose(new SplitView(split, Sounding.Elements(split, song)), new LayWish()).Edit is { } edit)
+        if (wish.Lay && Layer.Propose(SplitView.Of(split, song), new LayWish()).Edit is { } edit)
         {
             split = edit.Apply(split).Value ?? split;
         }

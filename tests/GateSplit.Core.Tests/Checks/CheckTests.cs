@@ -94,7 +94,7 @@ public sealed class CheckTests
     {
         var findings = AllChecks.Look(Sessions.View(Sessions.Fog.Split, Sessions.Fog.Song));
         Assert.Equal(
-            ["Doubled@track:t9", "EmptyTrack@track:t3", "Fader@element:u1/tom-low", "HeardDirectly@bank:b-u1/1", "InputOff@track:t8", "ReturnOnElement@element:u2/hall", "UnheardPort@port:u1/5"],
+            ["Doubled@track:t9", "Fader@element:u1/tom-low", "HeardDirectly@bank:b-u1/1", "InputOff@track:t8", "MeantElsewhere@track:t3", "ReturnOnElement@element:u2/hall"],
             findings.Where(f => f.ToMend).Select(f => f.Key).Order(StringComparer.Ordinal));
         Assert.Contains(findings, f => f.Check == "MusicalPan" && f.Sentence.Contains("in the music it stands 30 % right", StringComparison.Ordinal));
     }

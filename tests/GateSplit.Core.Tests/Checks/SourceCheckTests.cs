@@ -22,8 +22,8 @@ public sealed class SourceCheckTests
             [new SetMode(new UnitId("u1"), new ModeId("stereo")), new MarkRestarted(new UnitId("u1")), new SetMode(new UnitId("u1"), new ModeId("full"))],
             "Brindle Six is set to Full driver, sixteen channels, but goes on as Built-in driver, stereo", true
         },
-        { "OffByOne", "mudlark-nine", None, [.. Shift("mudlark-nine", -1)], "All 9 lines of Mudlark Nine sit 1 input too low: Kick listens to USB 2 but arrives on USB 3", true },
-        { "OffByOne", "mudlark-nine", None, [.. Shift("mudlark-nine", 1)], "sit 1 input too high", true },
+        { "MeantElsewhere", "mudlark-nine", None, [.. Shift("mudlark-nine", -1)], "All 9 lines of Mudlark Nine sit 1 input too low: Kick listens to USB 2 but arrives on USB 3", true },
+        { "MeantElsewhere", "mudlark-nine", None, [.. Shift("mudlark-nine", 1)], "sit 1 input too high", true },
         {
             "SkippedNumber", "ostler-kit-room", None,
             [new AssignPort(new(new UnitId("u1"), new ElementId("hall")), null), new SetInMain(new(new UnitId("u1"), new ElementId("hall")), false), new RemoveTrack(new TrackId("t12")), new AssignPort(new(new UnitId("u1"), new ElementId("room")), 12), new SetTrackInput(new TrackId("t11"), new InputRef(new BankId("b-u1"), 23))],

@@ -93,6 +93,8 @@ public sealed class EditTableTests
         { "drums", new AddTrack(new Track(new TrackId("t90"), "New", Width.Mono)), "Add the track New", s => s.Tracks[^1].Name, "New" },
         { "drums", new AddTrack(new Track(new TrackId("t90"), "New", Width.Mono), 0), "Add the track New", s => s.Tracks[0].Name, "New" },
         { "drums", new AddTrack(new Track(new TrackId("t90"), "New", Width.Mono), 99), "Add the track New", s => s.Tracks[^1].Name, "New" },
+        { "drums", new SetMeantFor(T1, [Meant.ForGroup(U1, "Toms"), Meant.ForMix(U1)]), "Mean Kick for Toms of Mudlark Nine and the mix of Mudlark Nine", s => string.Join(' ', s.Tracks[0].MeantFor), "group:u1/Toms mix:u1" },
+        { "drums", new SetMeantFor(T1, []), "Leave open what Kick is meant for", s => s.Tracks[0].MeantFor.Length, 0 },
         { "drums", new MoveTrack(T1, 1), "Move Kick down", s => s.Tracks[1].Id, T1 },
         { "drums", new MoveTrack(new TrackId("t2"), -1), "Move Snare up", s => s.Tracks[0].Id.Value, "t2" },
         { "drums", new MoveTrack(T1, 99), "Move Kick down", s => s.Tracks[^1].Id, T1 },

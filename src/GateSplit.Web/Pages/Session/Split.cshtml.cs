@@ -59,7 +59,9 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     public IReadOnlySet<Place> Lit { get; private set; } = new HashSet<Place>();
 
     /// <summary>The findings that concern what is chosen, or all of them if nothing is.</summary>
-    public IEnumerable<Finding> FindingsHere => Lit.Count == 0 ? Frame.Findings : Frame.Findings.Where(f => Lit.Contains(f.Place));
+    public IEnumerable<Finding> FindingsHere => Lit.Count == 0
+        ? Frame.Findings
+        : Frame.Findings.Where(f => Lit.Contains(f.Place) || Frame.Findings.Any(c => c.Under == f.Id && Lit.Contains(c.Place)));
 
     /// <summary>The tracks an element arrives in by a direct path, the one that carries the least else first.</summary>
     public IReadOnlyList<Track> TracksOf(ElementRef element) =>

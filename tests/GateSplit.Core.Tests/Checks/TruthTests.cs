@@ -1,0 +1,56 @@
+using GateSplit.Core.Checks;
+using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Checks;
+
+/// <summary>Random sessions: of a clean one nothing is said, and each planted fault is named first and mended by its one fix.</summary>
+public sealed class TruthTests
+{
+    private const int Sessions = 60;
+
+    public static TheoryData<string> Kinds => [.. FaultPlanter.Kinds];
+
+    [Fact]
+    public void Of_a_clean_split_nothing_is_said()
+    {
+        for (var seed = 0; seed < Sessions; seed++)
+        {
+            Assert.True(new FaultPlanter(seed).LeftOver is [], $"seed {seed}: {string.Join(" / ", new FaultPlanter(seed).LeftOver.Select(f => f.Sentence))}");
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public void A_planted_fault_stands_first_and_its_fix_brings_the_clean_split_back(string kind)
+    {
+        var planted = 0;
+        for (var seed = 0; seed < Sessions; seed++)
+        {
+            var session = new FaultPlanter(seed);
+            if (session.Plant(kind, session.Clean) is not var (faulty, check))
+            {
+                continue;
+            }
+
+            planted++;
+            var findings = AllChecks.Look(SplitView.Of(faulty, session.Song));
+            var told = $"seed {seed}: {string.Join(" / ", findings.Select(f => $"[{f.Check}{(f.Under is null ? "" : " under")}] {f.Sentence}"))}";
+            Assert.True(findings.Length > 0 && findings[0].Check == check, $"{told}\n{SplitJson.Write(faulty with { Units = [] })}");
+            Assert.True(findings[0].Fix is not null, told);
+            Assert.True(findings.Count(f => f.ToMend) == 1, told);
+            var mended = FaultPlanter.After(faulty, findings[0].Fix!);
+
+            // A mode that is put right holds after a restart, which is told then.
+            if (AllChecks.Look(SplitView.Of(mended, session.Song)).FirstOrDefault() is { Check: "Restart", Fix: { } restart })
+            {
+                mended = FaultPlanter.After(mended, restart);
+            }
+
+            Assert.True(SplitJson.Same(session.Clean, mended), $"{told}: {findings[0].FixLabel}\n{SplitJson.Write(mended with { Units = [] })}");
+        }
+
+        Assert.True(planted > 0, $"{kind} was planted {planted} times");
+    }
+}

@@ -1,0 +1,266 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Checks;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
+
+namespace GateSplit.Tests.Shared;
+
+/// <summary>Random sessions with nothing to mend, and faults planted into them one by one.</summary>
+public sealed class FaultPlanter
+{
+    private readonly Random _random;
+
+    /// <summary>Makes a session.</summary>
+    /// <param name="seed">Gives the same session again.</param>
+    public FaultPlanter(int seed)
+    {
+        _random = new Random(seed);
+        Chart[] charts = [.. Enumerable.Range(0, 1 + _random.Next(2)).Select(_ => Shelf.Charts[_random.Next(Shelf.Charts.Length)])];
+        Song = Song.Of(CheckPattern.Of(charts, Tempo.Default));
+        var split = StartingSplit.Of(charts, (int)Song.Bars, 48000);
+        foreach (var unit in split.Units.Where(u => u.Chart.DeclaresPorts))
+        {
+            split = After(split, new DeclarePorts(unit.Id, 6 + _random.Next(8), Width.Stereo, "Out", 1), new MarkRestarted(unit.Id));
+        }
+
+        split = Layer.Propose(SplitView.Of(split, Song), new LayWish(HardPan: _random.Next(3) == 0)).After;
+        foreach (var unit in split.Units.Where(u => u.NeedsRestart))
+        {
+            split = After(split, new MarkRestarted(unit.Id));
+        }
+
+        split = WithNames(split);
+
+        // What a producer has decided: all that is still told is meant so, and stays silent from here on.
+        foreach (var told in AllChecks.Look(SplitView.Of(split, Song)).Where(f => f.ToMend))
+        {
+            LeftOver.Add(told);
+        }
+
+        Clean = split;
+    }
+
+    /// <summary>The song.</summary>
+    public Song Song { get; }
+
+    /// <summary>The session before any fault.</summary>
+    public Split Clean { get; }
+
+    /// <summary>What is told of it nevertheless: nothing, if all is well.</summary>
+    public List<Finding> LeftOver { get; } = [];
+
+    /// <summary>Every kind of fault there is.</summary>
+    public static IReadOnlyList<string> Kinds { get; } =
+    [
+        "inputs exchanged", "ports exchanged", "inputs shifted", "all inputs shifted", "ports shifted", "wrong side", "wrong row", "no input",
+        "narrow mode", "restart forgotten", "inputs off", "muted", "not armed", "not monitored",
+    ];
+
+    /// <summary>Plants a fault of a kind.</summary>
+    /// <returns>The split with it and the check that has to name it; null if this session has no place for it.</returns>
+    public (Split Split, string Check)? Plant(string kind, Split split)
+    {
+        var edits = kind switch
+        {
+            "inputs exchanged" => ExchangedInputs(split),
+            "ports exchanged" => ExchangedPorts(split),
+            "inputs shifted" => ShiftedInputs(split, 1 + _random.Next(3)),
+            "all inputs shifted" => ShiftedInputs(split, 0),
+            "ports shifted" => ShiftedPorts(split),
+            "wrong side" => WrongSide(split),
+            "wrong row" => WrongRow(split),
+            "no input" => OneTrack(split, t => t.Input is not null, t => new SetTrackInput(t.Id, null)),
+            "narrow mode" => NarrowMode(split),
+            "restart forgotten" => RestartForgotten(split),
+            "inputs off" => InputsOff(split),
+            "muted" => Muted(split),
+            "not armed" => OneTrack(split, t => t.Armed, t => new SetArmed(t.Id, false)),
+            "not monitored" => OneTrack(split, t => t.Armed, t => new SetMonitor(t.Id, MonitorMode.Never)),
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "no such kind"),
+        };
+        var check = kind switch
+        {
+            "narrow mode" => "Mode",
+            "restart forgotten" => "Restart",
+            "inputs off" => "InputOff",
+            "muted" => "SilentLine",
+            "not armed" => "NotArmed",
+            "not monitored" => "NotMonitored",
+            _ => "MeantElsewhere",
+        };
+        return edits is { Length: > 0 } && new Several(kind, [.. edits]).Apply(split) is { Ok: true, Value: var faulty } ? (faulty, check) : null;
+    }
+
+    /// <summary>A split after some edits.</summary>
+    public static Split After(Split split, params Edit[] edits) => edits.Aggregate(split, (s, e) => e.Apply(s).Value ?? throw new InvalidOperationException(e.Apply(s).Trouble));
+
+    private T Any<T>(IReadOnlyList<T> list) => list[_random.Next(list.Count)];
+
+    private Split WithNames(Split split) => _random.Next(3) switch
+    {
+        0 => After(split, [.. split.Tracks.Select((t, i) => new RenameTrack(t.Id, $"Drum {i + 1}"))]),
+        1 => After(split, [.. split.Tracks.Select((t, i) => new RenameTrack(t.Id, $"{t.Name[0]}{t.Name[^1]}{i + 1} hw"))]),
+        _ => split,
+    };
+
+    /// <summary>Tracks that listen to a source's row, each to another input, in the order of the inputs.</summary>
+    private List<Track>? Row(Split split, int fewest)
+    {
+        var rows = split.Tracks.Where(t => t.Input is not null && t.Armed && t.Pass == 1).GroupBy(t => t.Input!.BankId).Where(g => g.Count() >= fewest).ToList();
+        return rows.Count == 0 ? null : [.. Any(rows).OrderBy(t => t.Input!.Channel)];
+    }
+
+    private Edit[]? ExchangedInputs(Split split)
+    {
+        if (Row(split, 2) is not { } row)
+        {
+            return null;
+        }
+
+        var one = Any(row);
+        var others = row.Where(t => t != one && t.Width == one.Width).ToList();
+        if (others.Count == 0)
+        {
+            return null;
+        }
+
+        var other = Any(others);
+        return [new SetTrackInput(one.Id, other.Input), new SetTrackInput(other.Id, one.Input)];
+    }
+
+    /// <summary>Elements with a port of their own that they share with nobody and may exchange with others.</summary>
+    private static List<(ElementRef Element, int Port, Width Width)> Alone(Split split, Unit unit) =>
+    [
+        .. from set in unit.Elements
+           let chart = unit.Chart.Element(set.ElementId)!
+           where set.Port is not null && chart.Ports.IsEmpty && unit.Elements.Count(e => e.Port == set.Port) == 1 && set.Pass is null && chart.SharedVoice is null
+           let port = unit.Chart.Port(set.Port ?? 0)!
+           where !port.IsMain && split.Tracks.Count(t => t.Input == split.InputOf(unit, port.FirstChannel)) == 1
+           orderby set.Port
+           select (new ElementRef(unit.Id, set.ElementId), port.Number, chart.Width),
+    ];
+
+    private Edit[]? ExchangedPorts(Split split)
+    {
+        var units = split.Units.Select(u => Alone(split, u)).Where(l => l.GroupBy(e => e.Width).Any(g => g.Count() > 1)).ToList();
+        if (units.Count == 0)
+        {
+            return null;
+        }
+
+        var alike = Any([.. Any(units).GroupBy(e => e.Width).Where(g => g.Count() > 1)]).ToList();
+        var one = Any(alike);
+        var other = Any([.. alike.Where(e => e != one)]);
+        return [new AssignPort(one.Element, other.Port), new AssignPort(other.Element, one.Port)];
+    }
+
+    private Edit[]? ShiftedInputs(Split split, int from)
+    {
+        if (Row(split, from + 3) is not { } row)
+        {
+            return null;
+        }
+
+        var (bank, width) = (split.Bank(row[0].Input!.BankId)!, row[from..].Max(t => (int)t.Width));
+        var shifted = row[from..];
+        var step = width * (_random.Next(2) == 0 ? 1 : -1);
+        return shifted.All(t => bank.Trouble(t.Input!.Channel + step, t.Width) is null)
+            ? [.. shifted.Select(t => new SetTrackInput(t.Id, t.Input! with { Channel = t.Input.Channel + step }))]
+            : null;
+    }
+
+    private Edit[]? ShiftedPorts(Split split)
+    {
+        var units = split.Units.Select(u => (Unit: u, Alone: Alone(split, u))).Where(l => l.Alone.Count >= 4 && l.Unit.Exposes(l.Alone[^1].Port + 1)).ToList();
+        if (units.Count == 0)
+        {
+            return null;
+        }
+
+        // From some place on every element leaves by the next port, and the last by one that was free.
+        var (unit, alone) = Any(units);
+        var taken = unit.Elements.Select(e => e.Port).OfType<int>().ToHashSet();
+        var from = 1 + _random.Next(alone.Count - 3);
+        var moved = alone[from..];
+        return !taken.Contains(alone[^1].Port + 1) && moved.Zip(moved.Skip(1)).All(p => p.Second.Port == p.First.Port + 1)
+            && moved.All(m => unit.Chart.Port(m.Port + 1) is { } next && next.Width == unit.Chart.Port(m.Port)!.Width)
+            ? [.. moved.Select(m => new AssignPort(m.Element, m.Port + 1))]
+            : null;
+    }
+
+    private Edit[]? WrongSide(Split split)
+    {
+        var sided = (
+            from track in split.Tracks
+            where track is { Width: Width.Mono, Armed: true }
+            let at = track.Input
+            where at is not null
+            let element = track.MeantFor is [{ Element: { } only }] ? only : default(ElementRef?)
+            where element is not null
+            let unit = split.Unit(element.Value.UnitId)!
+            let set = unit.Element(element.Value.ElementId)
+            where set.Port is { } p && unit.Chart.Port(p)!.Width == Width.Stereo && (set.Pan == Pan.HardLeft || set.Pan == Pan.HardRight)
+            where split.Tracks.Count(t => t.Input?.BankId == at.BankId && t.Input.Channel == at.Channel + (set.Pan == Pan.HardLeft ? 1 : -1)) == 0
+            select (track, Step: set.Pan == Pan.HardLeft ? 1 : -1)).ToList();
+        return sided.Count == 0 || Any(sided) is var (chosen, step) && split.Bank(chosen.Input!.BankId)!.Trouble(chosen.Input.Channel + step, Width.Mono) is not null
+            ? null
+            : [new SetTrackInput(chosen.Id, chosen.Input! with { Channel = chosen.Input.Channel + step })];
+    }
+
+    private Edit[]? WrongRow(Split split)
+    {
+        if (Row(split, 2) is not { } row || split.Banks.FirstOrDefault(b => b.UnitId is not null && b.Id != row[0].Input!.BankId) is not { } other)
+        {
+            return null;
+        }
+
+        return row.All(t => other.Trouble(t.Input!.Channel, t.Width) is null) ? [.. row.Select(t => new SetTrackInput(t.Id, t.Input! with { BankId = other.Id }))] : null;
+    }
+
+    private Edit[]? OneTrack(Split split, Func<Track, bool> which, Func<Track, Edit> edit)
+    {
+        var tracks = split.Tracks.Where(t => t.MeantFor.Length == 1 && which(t)).ToList();
+        return tracks.Count == 0 ? null : [edit(Any(tracks))];
+    }
+
+    private Edit[]? NarrowMode(Split split)
+    {
+        var units = split.Units.Where(u => u.Chart.Modes.Any(m => m.Ports.Length < u.Mode.Ports.Length) && !u.NeedsRestart).ToList();
+        if (units.Count == 0)
+        {
+            return null;
+        }
+
+        var unit = Any(units);
+        return [new SetMode(unit.Id, unit.Chart.Modes.MinBy(m => m.Ports.Length)!.Id), new MarkRestarted(unit.Id)];
+    }
+
+    private Edit[]? RestartForgotten(Split split)
+    {
+        var units = split.Units.Where(u => u is { NeedsRestart: false, ModeInForceId: null } && u.Mode.NeedsRestart).ToList();
+        return units.Count == 0 || Any(units) is var unit && unit.Chart.Modes.Length < 2
+            ? null
+            : [new SetMode(unit.Id, unit.Chart.Modes.First(m => m.Id != unit.ModeId).Id), new MarkRestarted(unit.Id), new SetMode(unit.Id, unit.ModeId)];
+    }
+
+    private Edit[]? InputsOff(Split split)
+    {
+        if (Row(split, 2) is not { } row)
+        {
+            return null;
+        }
+
+        return [.. row[_random.Next(row.Count)..].Select(t => new SwitchInputs(t.Input!.BankId, t.Input.Channel, t.Input.Channel + (int)t.Width - 1, false))];
+    }
+
+    private Edit[]? Muted(Split split)
+    {
+        var elements = split.Tracks.Where(t => t.MeantFor is [{ Element: not null }]).Select(t => t.MeantFor[0].Element!.Value)
+            .Where(e => split.Unit(e.UnitId)!.Chart.Element(e.ElementId)!.Kind != ElementKind.Return).ToList();
+        return elements.Count == 0 ? null : [new SetMuted(Any(elements), true)];
+    }
+}
