@@ -6,14 +6,13 @@ using GateSplit.Core.Edits;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Signal;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 // GateSplit.Bench KIND MINUTES FILE FOLDER ROUNDS writes an exported session of so many minutes and prints it as a running
 // server would: 24 tracks ("busy"), 16 stereo lines of mixed voices with effects ("lines"), the same with every voice on
 // every beat ("crowded"), or 32 such tracks ("wide"). GateSplit.Bench rules times signal, checks and laying; GateSplit.Bench damaged
-// N reads N damaged files.
+// N reads N damaged files; GateSplit.Bench truth N plants faults into N random sessions.
 if (args is ["rules"])
 {
     RulesBench.Run();
@@ -23,6 +22,12 @@ if (args is ["rules"])
 if (args is ["damaged", var files])
 {
     DamagedBench.Run(int.Parse(files, CultureInfo.InvariantCulture));
+    return;
+}
+
+if (args is ["truth", var sessions])
+{
+    TruthBench.Run(int.Parse(sessions, CultureInfo.InvariantCulture));
     return;
 }
 

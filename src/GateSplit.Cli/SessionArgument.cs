@@ -1,6 +1,5 @@
 using GateSplit.Core;
 using GateSplit.Core.Handoff;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Cli;

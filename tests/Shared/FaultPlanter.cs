@@ -95,6 +95,59 @@ public sealed class FaultPlanter
         return edits is { Length: > 0 } && new Several(kind, [.. edits]).Apply(split) is { Ok: true, Value: var faulty } ? (faulty, check) : null;
     }
 
+    /// <summary>Plants some faults, one into what the other made.</summary>
+    /// <returns>The split with them, and the checks that have to name them.</returns>
+    public (Split Split, IReadOnlyList<string> Checks) PlantSeveral(int count)
+    {
+        var (split, checks) = (Clean, new List<string>());
+
+        // Inputs are switched off before lines are moved, or those of a line that is in the wrong place would be.
+        string[] first = _random.Next(4) == 0 ? ["inputs off"] : [];
+        foreach (var kind in first.Concat(Kinds.Except(["inputs off"]).OrderBy(_ => _random.Next())).ToList())
+        {
+            if (checks.Count < count && Plant(kind, split) is var (faulty, check))
+            {
+                split = faulty;
+                checks.Add(check);
+            }
+        }
+
+        return (split, checks);
+    }
+
+    /// <summary>Presses the fix of the first finding until there is nothing to mend.</summary>
+    /// <returns>What is left, and the findings that stood first.</returns>
+    public static (Split Split, IReadOnlyList<Finding> Named) MendAll(Split split, Song song)
+    {
+        var named = new List<Finding>();
+        for (var rounds = 0; rounds < 12 && AllChecks.Look(SplitView.Of(split, song)).FirstOrDefault(f => f.ToMend) is { } first; rounds++)
+        {
+            named.Add(first);
+            if (first.Fix?.Apply(split) is not { Ok: true, Value: var mended })
+            {
+                break;
+            }
+
+            split = mended;
+        }
+
+        return (split, named);
+    }
+
+    /// <summary>What every file would hold, to the gain: the same files may come from other numbers, where ports and inputs were both exchanged.</summary>
+    public static IEnumerable<string> Files(Split split, Song song)
+    {
+        var view = SplitView.Of(split, song);
+        return
+        [
+            .. from track in view.ArmedTracks
+               from arrives in view.Signal.In(track.Id)
+               where !arrives.Gain.IsZero && view.Sounding.Contains(arrives.Element) && view.PlaysIn(arrives.Element, track.Pass)
+               orderby track.Id.Number, arrives.Element.ToString()
+               select $"{track.Id} {track.Pass} {track.Heard} {arrives.Element} {arrives.Gain}",
+        ];
+    }
+
     /// <summary>A split after some edits.</summary>
     public static Split After(Split split, params Edit[] edits) => edits.Aggregate(split, (s, e) => e.Apply(s).Value ?? throw new InvalidOperationException(e.Apply(s).Trouble));
 
@@ -241,7 +294,7 @@ public sealed class FaultPlanter
 
     private Edit[]? RestartForgotten(Split split)
     {
-        var units = split.Units.Where(u => u is { NeedsRestart: false, ModeInForceId: null } && u.Mode.NeedsRestart).ToList();
+        var units = split.Units.Where(u => u is { NeedsRestart: false, ModeInForceId: null } && u.Mode.NeedsRestart && u.ModeId == Clean.Unit(u.Id)?.ModeId).ToList();
         return units.Count == 0 || Any(units) is var unit && unit.Chart.Modes.Length < 2
             ? null
             : [new SetMode(unit.Id, unit.Chart.Modes.First(m => m.Id != unit.ModeId).Id), new MarkRestarted(unit.Id), new SetMode(unit.Id, unit.ModeId)];

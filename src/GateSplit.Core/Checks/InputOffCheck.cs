@@ -9,7 +9,7 @@ public sealed class InputOffCheck : ICheck
 {
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view) =>
-        from row in view.Split.Tracks.Where(t => (t.Armed || t.Live) && view.Split.IsOff(t)).GroupBy(t => t.Input!.BankId)
+        from row in view.Split.Tracks.Where(t => (t.Armed || t.Live || view.IsMissed(t)) && view.Split.IsOff(t)).GroupBy(t => t.Input!.BankId)
         let waiting = row.ToList()
         select waiting is [var only] ? One(view, only) : Many(view, view.Split.Bank(row.Key)!, waiting);
 

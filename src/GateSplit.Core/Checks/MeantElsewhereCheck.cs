@@ -1,4 +1,3 @@
-using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -14,7 +13,8 @@ public sealed class MeantElsewhereCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
-        foreach (var lines in view.Split.Tracks.Where(t => t.Armed || t.Heard).Select(t => WantedLine.Of(view, t)).OfType<WantedLine>().GroupBy(l => l.Unit.Id))
+        bool Matters(Track track) => track.Armed || track.Heard || !track.MeantFor.IsEmpty || view.IsMissed(track);
+        foreach (var lines in view.Split.Tracks.Where(Matters).Select(t => WantedLine.Of(view, t)).OfType<WantedLine>().GroupBy(l => l.Unit.Id))
         {
             var all = lines.OrderBy(l => l.Wanted.Channel).ToList();
             var wrong = all.Where(l => !l.IsRight).ToList();

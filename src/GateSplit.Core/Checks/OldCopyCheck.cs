@@ -18,5 +18,6 @@ public sealed class OldCopyCheck : ICheck
                 $"{old.Name} plays the same notes as {current.Name}, and no track takes it: an old copy still sounds along. Remove it.")
             .WithFix($"Remove {old.Name}", new RemoveUnit(old.Id));
 
-    private static bool IsTaken(SplitView view, Unit unit) => view.Signal.TrackFeeds.Any(f => f.UnitId == unit.Id);
+    private static bool IsTaken(SplitView view, Unit unit) =>
+        view.Signal.TrackFeeds.Any(f => f.UnitId == unit.Id) || view.Split.Tracks.Any(t => t.MeantFor.Any(m => m.UnitId == unit.Id));
 }

@@ -45,7 +45,11 @@ internal sealed record WantedLine(Track Track, Unit Unit, ElementRef Element, Ch
             }
         }
 
-        return null;
+        // What is muted leaves nowhere, but the input where it would arrive is missed all the same.
+        return track.Input is null && elements is [var muted, ..] && view.ElementOf(muted) is { Set.Muted: true } of && of.Unit.PortOf(of.Set) is { } silent
+            && of.Unit.Exposes(silent.Number) && view.Split.InputOf(of.Unit, silent.FirstChannel, track.Pass) is { } missed
+            ? new WantedLine(track, of.Unit, muted, silent, 0, missed, false)
+            : null;
     }
 
     /// <summary>Whether any of it arrives in a track otherwise than with the whole main mix; one that has nowhere else to leave by may arrive with it.</summary>

@@ -2,7 +2,6 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Demo;

@@ -1,6 +1,5 @@
 using System.Collections.Frozen;
 using System.Text.RegularExpressions;
-using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Views;
@@ -74,6 +73,6 @@ internal static partial class ShortNames
         .Select(f => f.Split(' ', 2))
         .ToFrozenDictionary(f => f[0], f => f[1].Split('|').Select(r => r.Split(' ')).ToArray());
 
-    [GeneratedRegex(@"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\p{L}+|\d+", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"[A-Z]+(?![a-z])|[A-Z]?[a-z]+|\p{L}+|\d+", RegexOptions.CultureInvariant, 1000)]
     private static partial Regex Word();
 }

@@ -15,6 +15,7 @@ public sealed class SplitView
     private readonly HashSet<InputRef> _waiting;
     private readonly Lazy<Dictionary<UnitId, List<ChartPort>>> _free;
     private readonly Lazy<TrackId> _newTrackId;
+    private readonly Lazy<HashSet<ElementRef>> _recorded;
     private readonly Dictionary<(UnitId UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
     private readonly Dictionary<TrackId, ImmutableArray<ElementRef>> _soundingIn;
     private readonly ConcurrentDictionary<TrackId, Meaning> _meanings = new();
@@ -46,6 +47,7 @@ public sealed class SplitView
         _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value))];
         _free = new(FreePorts);
         _newTrackId = new(split.NewTrackId);
+        _recorded = new(() => [.. ArmedTracks.SelectMany(t => SoundingIn(t))]);
         _waiting =
         [
             .. from track in split.Tracks
@@ -68,7 +70,7 @@ public sealed class SplitView
         (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
         (_byRef, _given, _waiting, Space) = (other._byRef, other._given, other._waiting, space);
         (_soundingAt, _soundingIn, _free, _newTrackId) = (other._soundingAt, other._soundingIn, other._free, other._newTrackId);
-        (Song, _meanings) = (other.Song, other._meanings);
+        (Song, _meanings, _recorded) = (other.Song, other._meanings, other._recorded);
     }
 
     /// <summary>The split.</summary>
@@ -88,6 +90,9 @@ public sealed class SplitView
 
     /// <summary>The same song, played by another split.</summary>
     public SplitView On(Split split) => Song is { } song ? Of(split, song, Space) : new(split, Sounding, Space);
+
+    /// <summary>True of a track that is meant for something that sounds and is in no file: then it matters though it is neither recorded nor heard.</summary>
+    public bool IsMissed(Track track) => MeaningOf(track).Elements.Any(e => Sounding.Contains(e) && !_recorded.Value.Contains(e));
 
     /// <summary>What a track should hold.</summary>
     public Meaning MeaningOf(Track track) => _meanings.GetOrAdd(track.Id, _ => Meaning.Of(Split, track));

@@ -18,6 +18,10 @@ public static class TrackForms
     /// <summary>Names a track.</summary>
     public static readonly EditForm Rename = EditForm.Of("rename", [Field.Track, Field.Name], f => new RenameTrack(f.Track, f.Text(Field.Name)));
 
+    /// <summary>What a track is meant for.</summary>
+    public static readonly EditForm MeantFor = EditForm.Of(
+        "meant-for", [Field.Track, "meant"], f => new SetMeantFor(f.Track, MeantOptions.Read(f.All["meant"]) ?? f.Fault<ImmutableArray<Meant>>("Choose what the track is meant for.", [])));
+
     /// <summary>Arms a track.</summary>
     public static readonly EditForm Arm = EditForm.Of("arm", [Field.Track, Field.On], f => new SetArmed(f.Track, f.Flag()));
 
@@ -68,7 +72,7 @@ public static class TrackForms
 
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
-        [Input, Width, Rename, Arm, Monitor, Bus, Add, Remove, Move, Level, Pan, Live, KeepNotes, InGroup, Many, Table, Unaccept];
+        [Input, Width, Rename, MeantFor, Arm, Monitor, Bus, Add, Remove, Move, Level, Pan, Live, KeepNotes, InGroup, Many, Table, Unaccept];
 
     private static Result<Edit> OfMany(FormFields fields)
     {

@@ -5,7 +5,6 @@ using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Views;
 using GateSplit.Data;
 using GateSplit.Jobs;

@@ -53,4 +53,18 @@ public sealed class TruthTests
 
         Assert.True(planted > 0, $"{kind} was planted {planted} times");
     }
+
+    [Fact]
+    public void Of_several_faults_at_once_each_is_named_and_pressing_the_first_fix_again_and_again_brings_the_same_files_back()
+    {
+        for (var seed = 0; seed < 2 * Sessions; seed++)
+        {
+            var session = new FaultPlanter(seed);
+            var (faulty, checks) = session.PlantSeveral(2 + seed % 2);
+            var (mended, named) = FaultPlanter.MendAll(faulty, session.Song);
+            var told = $"seed {seed}, {string.Join(", ", checks)}: {string.Join(" / ", named.Select(f => $"[{f.Check}] {f.Sentence}"))}";
+            Assert.True(checks.All(named.Select(f => f.Check).Contains), told);
+            Assert.True(FaultPlanter.Files(session.Clean, session.Song).SequenceEqual(FaultPlanter.Files(mended, session.Song)), told);
+        }
+    }
 }
