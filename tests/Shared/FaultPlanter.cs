@@ -58,6 +58,7 @@ public sealed class FaultPlanter
     [
         "inputs exchanged", "ports exchanged", "inputs shifted", "all inputs shifted", "ports shifted", "wrong side", "wrong row", "no input",
         "narrow mode", "restart forgotten", "inputs off", "muted", "not armed", "not monitored",
+        "other channel", "hard balance",
     ];
 
     /// <summary>Plants a fault of a kind.</summary>
@@ -78,6 +79,8 @@ public sealed class FaultPlanter
             "restart forgotten" => RestartForgotten(split),
             "inputs off" => InputsOff(split),
             "muted" => Muted(split),
+            "other channel" => OtherChannel(split),
+            "hard balance" => HardBalance(split),
             "not armed" => OneTrack(split, t => t.Armed, t => new SetArmed(t.Id, false)),
             "not monitored" => OneTrack(split, t => t.Armed, t => new SetMonitor(t.Id, MonitorMode.Never)),
             _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "no such kind"),
@@ -88,6 +91,8 @@ public sealed class FaultPlanter
             "restart forgotten" => "Restart",
             "inputs off" => "InputOff",
             "muted" => "SilentLine",
+            "other channel" => "Unplayed",
+            "hard balance" => "SilentSide",
             "not armed" => "NotArmed",
             "not monitored" => "NotMonitored",
             _ => "MeantElsewhere",
@@ -308,6 +313,29 @@ public sealed class FaultPlanter
         }
 
         return [.. row[_random.Next(row.Count)..].Select(t => new SwitchInputs(t.Input!.BankId, t.Input.Channel, t.Input.Channel + (int)t.Width - 1, false))];
+    }
+
+    /// <summary>A source that listens to one channel hears it as another, and so nothing that is played to it.</summary>
+    private Edit[]? OtherChannel(Split split)
+    {
+        var units = split.Units.Where(u => u.Chart.Voices.Select(v => v.Channel).Distinct().Count() == 1 && u.NoteRoutes.IsEmpty
+            && split.Units.Count(o => o.Chart.Voices.Any(v => v.Channel == u.Chart.Voices[0].Channel)) == 1).ToList();
+        return units.Count == 0 || Any(units) is var unit && unit.Chart.Voices[0].Channel is var channel && channel == 16
+            ? null
+            : [new RouteNotes(unit.Id, channel, channel + 1, 0)];
+    }
+
+    private Edit[]? HardBalance(Split split)
+    {
+        var stereo = (
+            from track in split.Tracks
+            where track is { Width: Width.Stereo, Armed: true, MeantFor: [{ Element: not null }] }
+            let element = track.MeantFor[0].Element!.Value
+            let unit = split.Unit(element.UnitId)!
+            let set = unit.Element(element.ElementId)
+            where unit.Chart.Element(element.ElementId)!.Width == Width.Stereo && set.Port is { } port && !unit.Chart.Port(port)!.IsMain && set.Pan == Pan.Centre && set.Pass is null
+            select element).ToList();
+        return stereo.Count == 0 ? null : [new SetPan(Any(stereo), _random.Next(2) == 0 ? Pan.HardLeft : Pan.HardRight)];
     }
 
     private Edit[]? Muted(Split split)

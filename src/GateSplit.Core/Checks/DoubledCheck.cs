@@ -10,17 +10,23 @@ namespace GateSplit.Core.Checks;
 /// </summary>
 public sealed class DoubledCheck : ICheck
 {
+    /// <summary>Two tracks that take the two sides of one pair hold it once, between them.</summary>
+    private static bool Overlap(SplitView view, ElementRef element, Track one, Track other) => view.Signal.PortsOf(element)
+        .Select(f => (One: view.SidesTaken(one.Id, f.UnitId, f.Port), Other: view.SidesTaken(other.Id, f.UnitId, f.Port)))
+        .ToList() is var taken
+        && (taken.TrueForAll(t => t.One == PortSides.None || t.Other == PortSides.None) || taken.Exists(t => (t.One & t.Other) != PortSides.None));
+
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view)
     {
         // A track that is not recorded and goes to a bus or a looped-back pair is only a part of the way there.
         var carried = view.Split.Tracks
-            .Where(t => t.Armed || (t.Heard && t.Bus is null && view.Split.TrackGroup(t.GroupId) is not { Sums: true, Bus: not null }))
+            .Where(t => !view.IsReference(t) && (t.Armed || (t.Heard && t.Bus is null && view.Split.TrackGroup(t.GroupId) is not { Sums: true, Bus: not null })))
             .ToDictionary(t => t, view.SoundingIn);
         var doubled = carried
             .SelectMany(p => p.Value.Select(e => (Element: e, Track: p.Key)))
             .GroupBy(p => p.Element, p => p.Track)
-            .Where(g => g.Count() > 1);
+            .Where(g => g.Any(t => g.Any(o => o != t && Overlap(view, g.Key, t, o))));
 
         // The track that carries the most is the one that doubles the others.
         var culprits = doubled

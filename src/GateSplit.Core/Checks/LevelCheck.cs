@@ -1,18 +1,19 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 
 /// <summary>
-/// What a line is expected to peak at, played as hard as can be: over full scale it clips where samples are whole
+/// What a line is expected to peak at, played as hard as can be: from full scale on it clips where samples are whole
 /// numbers, and far below it the noise of the gear comes up with it later.
 /// </summary>
 public sealed class LevelCheck : ICheck
 {
-    private static readonly Decibels Hot = new(1);
     private static readonly Decibels Low = new(-48);
 
     /// <inheritdoc/>
@@ -20,28 +21,39 @@ public sealed class LevelCheck : ICheck
     {
         foreach (var track in view.ArmedTracks)
         {
-            var alone = view.SoundingIn(track);
-            if (alone.Length != 1 || view.ElementOf(alone[0]) is not { Chart.Hears.IsEmpty: false } element)
+            if (ExpectedPeak.On(view, track) is not { } expected)
             {
                 continue;
             }
 
-            var peak = ExpectedPeak.On(view, alone[0], track.Id) ?? Decibels.Silence;
-
             // A fader above unity is told of by a check of its own.
-            if (peak > Hot && element.Set.FaderDb <= Decibels.Unity && view.Split.Pass.Format != SampleFormat.Float32)
+            if (expected.Peak >= Decibels.Unity && expected.Of.All(e => view.SettingsOf(e).FaderDb <= Decibels.Unity) && view.Split.Pass.Format != SampleFormat.Float32)
             {
-                var down = new Decibels(Math.Round((element.Set.FaderDb - peak).Value - 1));
-                var port = view.FeedOf(alone[0], track) is { } feed ? element.Unit.Chart.Port(feed.Port) : null;
-                var finding = Finding.Warning(Place.Of(track), $"{element.Chart.Name} is expected to reach {peak} on {track.Title}: its loudest notes will clip.");
-                yield return port is null or { Tap: Tap.BeforeFader }
-                    ? finding
-                    : finding.WithFix($"Turn {element.Chart.Name} down to {down}", new SetFader(alone[0], down));
+                yield return TooHot(view, track, expected);
             }
-            else if (peak < Low)
+            else if (expected.Peak < Low && view.SoundingIn(track) is [var alone])
             {
-                yield return Finding.Note(Place.Of(track), $"{element.Chart.Name} is expected to reach no more than {peak} on {track.Title}: turned up later, the noise of the gear comes up with it.");
+                yield return Finding.Note(
+                    Place.Of(track), $"{view.Split.NameOf(alone)} is expected to reach no more than {expected.Peak} on {track.Title}: turned up later, the noise of the gear comes up with it.");
             }
         }
+    }
+
+    private static Finding TooHot(SplitView view, Track track, ExpectedPeak expected)
+    {
+        var names = Words.List([.. expected.Of.Select(view.Split.NameOf)]);
+        var together = expected.Of.Length > 1;
+        var finding = Finding.Warning(
+            Place.Of(track),
+            $"{names} {(together ? "together are" : "is")} expected to reach {expected.Peak} on {track.Title}: {(together ? "their" : "its")} loudest notes will clip.");
+        if (expected.Of.Any(e => view.FeedOf(e, track) is not { } feed || view.Split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!.Tap == Tap.BeforeFader))
+        {
+            return finding;
+        }
+
+        ImmutableArray<SetFader> down = [.. expected.Of.Select(e => new SetFader(e, new Decibels(Math.Round((view.SettingsOf(e).FaderDb - expected.Peak).Value - 1))))];
+        return together
+            ? finding.WithFix($"Turn {names} down by {Words.Count((long)Math.Round(expected.Peak.Value + 1), "dB", "dB")}", new Several($"Turn {names} down", [.. down]))
+            : finding.WithFix($"Turn {names} down to {down[0].FaderDb}", down[0]);
     }
 }

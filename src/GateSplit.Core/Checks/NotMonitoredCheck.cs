@@ -10,7 +10,7 @@ public sealed class NotMonitoredCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view) =>
         from track in view.ArmedTracks
-        where !track.Heard && !view.SoundingIn(track).IsEmpty
+        where !track.Heard && !view.IsReference(track) && !view.SoundingIn(track).IsEmpty
         select Finding.Warning(
                 Place.Of(track),
                 $"{track.Title} is armed but never monitored: you will not hear it while it is recorded.")

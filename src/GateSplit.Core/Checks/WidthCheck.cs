@@ -34,7 +34,19 @@ public sealed class WidthCheck : ICheck
     private static Finding? Look(
         SplitView view, Track track, Unit unit, ChartPort port, ChartElement element, Contribution arrives)
     {
-        if (element.Width == Width.Stereo && (track.Width == Width.Mono || port.Width == Width.Mono))
+        if (element.Width == Width.Stereo && port.Width == Width.Mono)
+        {
+            return Finding.Note(
+                Place.Of(track), $"{element.Name} is stereo, but port {port.Number} is mono: the file holds the mean of its two sides, and its width is lost.");
+        }
+
+        // What this track leaves of a pair, another may take.
+        if (port.Width == Width.Stereo && track.Width == Width.Mono && view.SidesTaken(unit.Id, port.Number) == PortSides.Both)
+        {
+            return null;
+        }
+
+        if (element.Width == Width.Stereo && track.Width == Width.Mono)
         {
             var finding = Finding.Warning(
                 Place.Of(track),
@@ -44,7 +56,7 @@ public sealed class WidthCheck : ICheck
                 new SetTrackInput(track.Id, view.Split.InputOf(unit, port.FirstChannel, track.Pass)),
                 new SetTrackWidth(track.Id, Width.Stereo),
             ]);
-            return port.Width == Width.Stereo && pair.Apply(view.Split).Ok ? finding.WithFix(pair.Title, pair) : finding;
+            return pair.Apply(view.Split).Ok ? finding.WithFix(pair.Title, pair) : finding;
         }
 
         if (element.Width == Width.Stereo)

@@ -124,7 +124,7 @@ public static class FogSignal
         split = Layer.Propose(new SplitView(split, drumsAlone), new LayWish()).After;
         var keys = split.Units[1];
         var usb = split.BankOf(drums);
-        var clap = split.Tracks.First(t => t.Name == "Clap");
+        var (kick, snare, clap) = (Named(split, "Kick"), Named(split, "Snare"), Named(split, "Clap"));
         var mix = new Track(split.NewTrackId(), "Drum mix", Width.Stereo)
         {
             Input = new InputRef(usb.Id, 1),
@@ -134,15 +134,22 @@ public static class FogSignal
         return new Several("Plant faults",
         [
             new AddTrack(mix, 0),
-            new SetTrackInput(clap.Id, new InputRef(usb.Id, 5)),
+            new RemoveTrack(clap.Id),
+            new SetTrackInput(kick.Id, snare.Input),
+            new SetTrackInput(snare.Id, kick.Input),
             new SetBank(usb with { HeardDirectly = true }),
-            new SwitchInputs(usb.Id, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, split.Tracks.First(t => t.Name == "Cymbal").Input!.Channel, false),
+            new SwitchInputs(usb.Id, Named(split, "Cymbal").Input!.Channel, Named(split, "Cymbal").Input!.Channel, false),
             new SetFader(new ElementRef(drums.Id, new ElementId("tom-low")), LowTom),
             .. KeyLines(split, keys, deepKick),
         ]).Apply(split).Value!;
     }
 
-    /// <summary>Bass and pad share a pair, panned hard apart; the bell has its own; the hall return is left on the deep kick's.</summary>
+    private static Track Named(Split split, string name) => split.Tracks.First(t => t.Name == name);
+
+    /// <summary>
+    /// Bass and pad share a pair, panned hard apart; the bell has its own; the hall return is left on the deep kick's. The tracks were made as
+    /// if the first pair were a main mix, so that all of them sit a pair too high.
+    /// </summary>
     private static IEnumerable<Edit> KeyLines(Split split, Unit keys, UnitElement deepKick)
     {
         var hall = new ElementRef(keys.Id, new ElementId("hall"));
@@ -161,7 +168,8 @@ public static class FogSignal
 
             yield return new AddTrack(new Track(new TrackId($"t{next++}"), split.NameOf(element), Width.Mono)
             {
-                Input = new InputRef(split.BankOf(keys).Id, side < 0 ? 2 * port - 1 : 2 * port),
+                Input = new InputRef(split.BankOf(keys).Id, (side < 0 ? 2 * port - 1 : 2 * port) + 2),
+                MeantFor = [Meant.For(element)],
             });
         }
 

@@ -163,7 +163,7 @@ internal static class LayEdits
     /// <summary>The pan that a line had in the music before it was panned hard to share a pair: its track gives it back.</summary>
     private static Pan Musical(Unit unit, LaidLine line) =>
         line.Group is null && line.Width == Width.Mono && line.Port.Width == Width.Stereo && unit.Element(line.Elements[0].ElementId) is var set
-            ? set.MusicalPan ?? (set.Pan > Pan.HardLeft && set.Pan < Pan.HardRight ? set.Pan : Pan.Centre)
+            ? set.MusicalPan ?? set.Pan
             : Pan.Centre;
 
     private static string Free(string wish, HashSet<string> names)

@@ -25,10 +25,9 @@ public static class NoteTracks
         foreach (var track in view.Split.Tracks.Where(t => t.KeepsNotes))
         {
             var voices = Voices(view, track);
-            bool IsOf(MidiEvent e, ChartVoice v) => v.Channel == e.Channel && (v.Keys.IsEmpty || v.Keys.Contains(e.Data[0]));
             var performed = voices.Where(v => PerformedNotes.Changes(view.Split, v.Unit, v.Voice)).ToList();
             var written = voices.Where(v => !performed.Contains(v)).ToList();
-            var notes = events.Where(e => (e.IsNoteOn || e.IsNoteOff) && written.Any(v => IsOf(e, v.Voice)))
+            var notes = events.Where(e => (e.IsNoteOn || e.IsNoteOff) && written.Any(v => v.Unit.Plays(v.Voice, e.Channel, e.Data[0])))
                 .Concat(performed.SelectMany(v => PerformedNotes.Of(view.Split, v.Unit, v.Voice, played.Value)).Distinct().SelectMany(OnAndOff))
                 .OrderBy(e => e.Tick).ThenBy(e => e.IsNoteOn)
                 .ToList();

@@ -12,14 +12,14 @@ public static class PerformedNotes
     private const int Velocity = 96;
     private const int MiddleKey = 60;
 
-    /// <summary>The notes a voice plays, in order of start.</summary>
+    /// <summary>The notes a voice plays as it hears them, in order of start.</summary>
     /// <param name="split">The split with its steps.</param>
     /// <param name="unit">The source.</param>
     /// <param name="voice">One of its voices.</param>
     /// <param name="song">The song.</param>
     public static ImmutableArray<Note> Of(Split split, Unit unit, ChartVoice voice, Song song)
     {
-        var notes = song.Notes.Where(n => voice.Plays(n.Channel, n.Key)).ToList();
+        var notes = song.Notes.Where(n => unit.Plays(voice, n.Channel, n.Key)).Select(n => AsHeard(unit, n)).ToList();
         foreach (var step in StepsOn(split, unit, voice))
         {
             var (from, to) = (TickOf(song, step.FromBar), TickOf(song, step.ToBar));
@@ -34,6 +34,8 @@ public static class PerformedNotes
 
         return [.. notes.OrderBy(n => n.StartTick).ThenBy(n => n.Key)];
     }
+
+    private static Note AsHeard(Unit unit, Note note) => unit.AsHeard(note.Channel, note.Key) is var (channel, key) ? note with { Channel = channel, Key = key } : note;
 
     /// <summary>True if any step changes what a voice plays.</summary>
     public static bool Changes(Split split, Unit unit, ChartVoice voice) => StepsOn(split, unit, voice).Any();

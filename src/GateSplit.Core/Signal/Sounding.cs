@@ -10,17 +10,19 @@ public static class Sounding
 {
     /// <summary>
     /// The elements whose own voices have notes, and the returns that such an element feeds; what a person said of an
-    /// element goes before that. If the song plays nothing of any source, all count, since nobody can tell.
+    /// element goes before that.
     /// </summary>
     public static ImmutableHashSet<ElementRef> Elements(Split split, Song song)
     {
-        var played = split.Units.ToDictionary(u => u.Id, u => Voices(u.Chart, song));
-        var tells = played.Values.Any(v => !v.IsEmpty);
+        var played = split.Units.ToDictionary(u => u.Id, u => Voices(u, song));
         var sounding = ImmutableHashSet.CreateBuilder<ElementRef>();
         foreach (var unit in split.Units)
         {
             var set = unit.Elements.ToDictionary(e => e.ElementId);
-            bool Sounds(ChartElement e, bool byNotes) => set[e.Id].Sounds ?? (!tells || byNotes);
+
+            // Of a source whose chart names no voices nobody can tell, so all of it counts.
+            var tells = unit.Chart.Elements.Any(e => !e.Hears.IsEmpty);
+            bool Sounds(ChartElement e, bool byNotes) => set[e.Id].Sounds ?? (byNotes || !tells);
 
             var voices = played[unit.Id];
             foreach (var element in unit.Chart.Elements.Where(e => e.Kind != ElementKind.Return && Sounds(e, e.Hears.Any(h => !h.Bleed && voices.Contains(h.VoiceId)))))
@@ -37,7 +39,7 @@ public static class Sounding
         return sounding.ToImmutable();
     }
 
-    /// <summary>The voices of a chart that have notes in a song.</summary>
-    public static ImmutableHashSet<VoiceId> Voices(Chart chart, Song song) =>
-        [.. chart.Voices.Where(v => song.Notes.Any(n => v.Plays(n.Channel, n.Key))).Select(v => v.Id)];
+    /// <summary>The voices of a source that have notes in a song.</summary>
+    public static ImmutableHashSet<VoiceId> Voices(Unit unit, Song song) =>
+        [.. unit.Chart.Voices.Where(v => song.Notes.Any(n => unit.Plays(v, n.Channel, n.Key))).Select(v => v.Id)];
 }

@@ -91,7 +91,10 @@ public sealed class SplitSignal
     /// <summary>The elements that arrive in a track.</summary>
     public IEnumerable<Contribution> In(TrackId trackId) => _arriving[trackId];
 
-    /// <summary>The gain of an element's send to the unit's return, after its fader; zero if it sends nothing.</summary>
+    /// <summary>
+    /// The gain of an element's send to the unit's return, after its fader; zero if it sends nothing. It follows the pan that the element has
+    /// in the music, so that returns are the same however the lines were laid.
+    /// </summary>
     public static Gain2x2 SendGain(Unit unit, ChartElement chart)
     {
         var set = unit.Element(chart.Id);
@@ -100,7 +103,7 @@ public sealed class SplitSignal
             return Gain2x2.Zero;
         }
 
-        var pan = set.SendPan ?? set.Pan;
+        var pan = set.SendPan ?? set.MusicalPan ?? set.Pan;
         var shape = chart.Width == Width.Mono ? Gain2x2.Panned(pan) : Gain2x2.Balanced(pan);
         return (sendDb + set.FaderDb).Ratio * shape;
     }

@@ -61,6 +61,14 @@ public static partial class SoundFile
             : opened.Remarks;
     }
 
+    /// <summary>
+    /// A FLAC frame of silence has up to 65,535 samples of each channel in some 12 bytes. What says that it is denser is not believed, or a
+    /// small file would take all room of the disk for as long as it is read.
+    /// </summary>
+    private const int MostFramesAByte = 8192;
+
+    private const string TooLong = "The file says it is longer than it can be; it was read as far as it goes.";
+
     private const string NoLength = "The file does not say how long it is, as a recorder leaves it that broke off; all that follows was read as samples.";
 
     private static string CutOff(Frames said, Frames found, AudioFormat format) => string.Create(
@@ -115,6 +123,11 @@ public static partial class SoundFile
 
         var format = new AudioFormat(info.Channels, info.SampleRate, Sample(info.Format & SubMask)!.Value);
         var found = new Frames(info.Frames);
+        if (info.Frames != long.MaxValue && info.Frames / MostFramesAByte > new FileInfo(path).Length)
+        {
+            return new Opened(file, format, found, null, [TooLong]);
+        }
+
         Frames? said = info.Frames == long.MaxValue ? null : Frames.Max(found, DeclaredLength.Read(path, format) ?? found);
         return new Opened(file, format, found, said, neverEnded ? [NoLength] : []);
     }

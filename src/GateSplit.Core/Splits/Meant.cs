@@ -10,9 +10,8 @@ namespace GateSplit.Core.Splits;
 /// <param name="UnitId">The source.</param>
 public sealed record Meant(UnitId UnitId)
 {
-    private const string Elements = "element:";
-    private const string Groups = "group:";
-    private const string Mixes = "mix:";
+    private const string Groups = "group";
+    private const string Mixes = "mix";
 
     /// <summary>The most things that one track can be meant for.</summary>
     public const int Most = 64;
@@ -41,16 +40,16 @@ public sealed record Meant(UnitId UnitId)
     public static Meant ForMix(UnitId unit) => new(unit);
 
     /// <summary>Reads what <see cref="ToString"/> writes; null for anything else.</summary>
-    public static Meant? Read(string? text) => text switch
+    public static Meant? Read(string? text) => text?.Split('/', 3) switch
     {
-        not null when text.StartsWith(Elements, StringComparison.Ordinal) && ElementRef.Read(text[Elements.Length..]) is { } element => For(element),
-        not null when text.StartsWith(Groups, StringComparison.Ordinal) && text[Groups.Length..].Split('/', 2) is [{ Length: > 0 } unit, { Length: > 0 } group] => ForGroup(new UnitId(unit), group),
-        not null when text.StartsWith(Mixes, StringComparison.Ordinal) && text.Length > Mixes.Length => ForMix(new UnitId(text[Mixes.Length..])),
+        [{ Length: > 0 } unit, { Length: > 0 } element] => For(new ElementRef(new UnitId(unit), new ElementId(element))),
+        [{ Length: > 0 } unit, Groups, { Length: > 0 } group] => ForGroup(new UnitId(unit), group),
+        [{ Length: > 0 } unit, Mixes, ""] => ForMix(new UnitId(unit)),
         _ => null,
     };
 
     /// <inheritdoc/>
-    public override string ToString() => Element is { } element ? $"{Elements}{element}" : Group is { } group ? $"{Groups}{UnitId}/{group}" : $"{Mixes}{UnitId}";
+    public override string ToString() => Element is { } element ? $"{element}" : Group is { } group ? $"{UnitId}/{Groups}/{group}" : $"{UnitId}/{Mixes}/";
 
     /// <summary>What in it does not fit.</summary>
     internal IEnumerable<Misfit> Misfits(string place) => Core.Misfits.Unless(

@@ -29,6 +29,20 @@ public sealed record Unit(
     /// <summary>Who keeps time.</summary>
     public ClockMode Clock { get; init; } = ClockMode.Follows;
 
+    /// <summary>Channels of the song that it hears as others.</summary>
+    public ImmutableArray<NoteRoute> NoteRoutes { get; init; } = [];
+
+    /// <summary>Channel and key as which it hears a note of the song.</summary>
+    public (int Channel, int Key) AsHeard(int channel, int key) =>
+        NoteRoutes.FirstOrDefault(r => r.From == channel) is { } route ? (route.To, key + route.KeyShift) : (channel, key);
+
+    /// <summary>True if a note of the song plays one of its voices.</summary>
+    public bool Plays(ChartVoice voice, int channel, int key)
+    {
+        var heard = AsHeard(channel, key);
+        return heard.Key is >= 0 and <= NoteRoute.LastKey && voice.Plays(heard.Channel, heard.Key);
+    }
+
     /// <summary>The mode that was chosen.</summary>
     public ChartMode Mode => Chart.Modes.First(m => m.Id == ModeId);
 
@@ -100,6 +114,7 @@ public sealed record Unit(
     /// <summary>What in it does not fit; its chart is sound.</summary>
     internal IEnumerable<Misfit> Misfits(string place) => Core.Misfits.OfList(Elements, $"{place}.elements", ChartRules.MostElements)
         .Concat(Core.Misfits.OfList(Voices, $"{place}.voices", ChartRules.MostElements))
+        .Concat(Core.Misfits.OfList(NoteRoutes, $"{place}.noteRoutes", NoteRoute.LastChannel))
         .Concat(Core.Misfits.OfList(Groups, $"{place}.groups", ChartRules.MostParts)) is var gaps && gaps.Any() ? gaps : About(place).Concat(Parts(place));
 
     private IEnumerable<Misfit> About(string place) =>
@@ -127,6 +142,8 @@ public sealed record Unit(
         return Elements.SelectMany((e, i) => e.Misfits(Chart, $"{place}.elements[{i}]"))
             .Concat(Voices.SelectMany((v, i) => v.Misfits($"{place}.voices[{i}]")))
             .Concat(Groups.SelectMany((g, i) => g.Misfits(this, $"{place}.groups[{i}]")))
+            .Concat(NoteRoutes.SelectMany((r, i) => r.Misfits($"{place}.noteRoutes[{i}]")))
+            .Concat(Core.Misfits.Twice(NoteRoutes, r => r.From, i => $"{place}.noteRoutes[{i}]", channel => $"Channel {channel} goes one way only."))
             .Concat(Core.Misfits.Twice(Groups, g => g.Name, i => $"{place}.groups[{i}].name", name => $"The group {name} is there twice."))
             .Concat(Simulated is null ? [new Misfit($"{place}.simulated", "How its stand-in behaves is missing.")] : Simulated.Misfits(this, $"{place}.simulated"));
     }

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 
@@ -10,6 +11,9 @@ namespace GateSplit.Core.Views;
 /// <summary>What a check looks at: a split, its signal, and which elements sound in the song.</summary>
 public sealed class SplitView
 {
+    /// <summary>Below this, bleed counts as silence.</summary>
+    private static readonly Decibels Inaudible = new(-80);
+
     private readonly Dictionary<ElementRef, (ElementRef Ref, Unit Unit, ChartElement Chart, UnitElement Set)> _byRef;
     private readonly HashSet<(UnitId UnitId, int Port)> _given;
     private readonly HashSet<InputRef> _waiting;
@@ -90,6 +94,9 @@ public sealed class SplitView
 
     /// <summary>The same song, played by another split.</summary>
     public SplitView On(Split split) => Song is { } song ? Of(split, song, Space) : new(split, Sounding, Space);
+
+    /// <summary>True of a track that records a main mix beside the lines and is not heard: it doubles nothing.</summary>
+    public bool IsReference(Track track) => !track.Heard && !track.MeantFor.IsEmpty && track.MeantFor.All(m => m.IsMix);
 
     /// <summary>True of a track that is meant for something that sounds and is in no file: then it matters though it is neither recorded nor heard.</summary>
     public bool IsMissed(Track track) => MeaningOf(track).Elements.Any(e => Sounding.Contains(e) && !_recorded.Value.Contains(e));
@@ -175,9 +182,31 @@ public sealed class SplitView
     /// <summary>True of an element that plays in a pass.</summary>
     public bool PlaysIn(ElementRef element, int pass) => SettingsOf(element).Pass is not { } only || only == pass;
 
+    /// <summary>True of an element that sounds, or whose microphone hears what its neighbours play.</summary>
+    public bool HearsAnything(ElementRef element)
+    {
+        var (_, unit, chart, set) = ElementOf(element);
+        return Sounding.Contains(element)
+            || (Song is { } song && !set.Muted && chart.Hears.Any(h => h.Bleed && h.GainDb + set.BleedDb > Inaudible && Core.Signal.Sounding.Voices(unit, song).Contains(h.VoiceId)));
+    }
+
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(UnitId unitId, int port) =>
         Signal.Hearing(unitId, port).Any();
+
+    /// <summary>The sides of a port by which an element leaves.</summary>
+    public static PortSides SidesOf(PortFeed feed) =>
+        (feed.Gain.ReachesLeft ? PortSides.Left : PortSides.None) | (feed.Gain.ReachesRight ? PortSides.Right : PortSides.None);
+
+    /// <summary>The sides of a port that a track takes.</summary>
+    public PortSides SidesTaken(TrackId track, UnitId unitId, int port) => Sides(Signal.Into(track).Where(f => f.UnitId == unitId && f.Port == port));
+
+    /// <summary>The sides of a port that any track takes.</summary>
+    public PortSides SidesTaken(UnitId unitId, int port) => Sides(Signal.Hearing(unitId, port));
+
+    private static PortSides Sides(IEnumerable<TrackFeed> feeds) => feeds.Aggregate(PortSides.None, (sides, f) => sides
+        | (f.Gain.LL != 0 || f.Gain.RL != 0 ? PortSides.Left : PortSides.None)
+        | (f.Gain.LR != 0 || f.Gain.RR != 0 ? PortSides.Right : PortSides.None));
 
     /// <summary>True if a track listens where a port arrives, but that input is switched off.</summary>
     public bool AnyTrackWaits(Unit unit, ChartPort port) => _waiting.Count > 0

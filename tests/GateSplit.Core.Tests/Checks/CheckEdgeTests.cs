@@ -46,11 +46,11 @@ public sealed class CheckEdgeTests
         { "FileName", Kit, [new RenameTrack(new TrackId("t1"), "Kick-in (2) #1 'low'")] },
         { "Crossings", Kit, [new MoveTrack(new TrackId("t1"), 1), new SetArmed(new TrackId("t1"), false)] },
         { "TrackName", Kit, [new RenameTrack(new TrackId("t1"), "Hats")] },
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new SetTrackWidth(new TrackId("t6"), Width.Stereo)] },
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new RemoveTrack(new TrackId("t6"))] },
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t7"))] }, // both on the left
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(0.5)), new RemoveTrack(new TrackId("t7"))] }, // one of them on both sides
-        { "MasterEffect", Drums, [.. Tracks(Drums).Select(t => new SetArmed(t, false))] },
+        { "LostSide", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new SetTrackWidth(new TrackId("t6"), Width.Stereo)] },
+        { "LostSide", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new RemoveTrack(new TrackId("t6"))] },
+        { "LostSide", Kit, [new AssignPort(Of("tom2"), 6), new RemoveTrack(new TrackId("t7"))] }, // both on the left
+        { "LostSide", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(0.5)), new RemoveTrack(new TrackId("t7"))] }, // one of them on both sides
+        { "MixOnly", Drums, [.. Tracks(Drums).Select(t => new SetArmed(t, false))] },
         { "MeantElsewhere", Drums, [new AddTrack(new Track(new TrackId("t90"), "Kick", Width.Mono) { Input = new InputRef(Usb, 7), Armed = false })] },
         { "MeantElsewhere", Drums, [.. Shift(Drums, 1), .. Tracks(Drums).SelectMany(t => new Edit[] { new RenameTrack(t, "Part " + t.Value), new SetMeantFor(t, []) })] },
         { "Loopback", "siskin-mono", [.. Looped(), new SetArmed(new TrackId("t1"), false)] },
@@ -65,7 +65,7 @@ public sealed class CheckEdgeTests
         { "Merged", Kit, [.. Laid(Kit).Units[0].Elements.Select(e => new AssignPort(Of(e.ElementId.Value), null))] },
         { "Settle", Drums, [new SetPass(Pass(Drums) with { Looped = true }), new SetClock(U1, ClockMode.Free)] },
         { "Settle", Kit, [new SetPass(Pass(Kit) with { Looped = true })] },
-        { "Level", Drums, [Shape("kick", 2)] },
+        { "Level", Drums, [Shape("kick", 1.3)] },
         { "Level", Drums, [Shape("kick", 9), new SetPass(Pass(Drums) with { Format = SampleFormat.Float32 })] },
         { "OldCopy", Drums, [new AddUnit(BrindleSix.Chart)] },
         { "Settings", Drums, [] },
@@ -94,8 +94,8 @@ public sealed class CheckEdgeTests
         { "SilentLine", Drums, [new SetMode(U1, new ModeId("mix")), new SetInMain(Of("kick"), false)] }, // the mode keeps it back; another check tells
         { "Speed", Drums, [new SetPass(Pass(Drums) with { InterfaceBytesPerSecond = 12 * 48000 * 4 })] },
         { "MoreLinesThanPorts", Kit, [] },
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new AddTrack(new Track(new TrackId("t90"), "Both", Width.Stereo) { Input = new InputRef(Usb, 11) })] },
-        { "HardPanPartner", Kit, [.. Only(), new AssignPort(Of("hat"), 1), new AssignPort(Of("tom2"), 1), new SetPan(Of("tom2"), new Pan(1)), new AddTrack(new Track(new TrackId("t90"), "Hat", Width.Mono) { Input = new InputRef(Usb, 1) })] }, // the mix is no pair to share
+        { "LostSide", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new RemoveTrack(new TrackId("t7")), new AddTrack(new Track(new TrackId("t90"), "Both", Width.Stereo) { Input = new InputRef(Usb, 11) })] },
+        { "LostSide", Kit, [.. Only(), new AssignPort(Of("hat"), 1), new AssignPort(Of("tom2"), 1), new SetPan(Of("tom2"), new Pan(1)), new AddTrack(new Track(new TrackId("t90"), "Hat", Width.Mono) { Input = new InputRef(Usb, 1) })] }, // the mix is no pair to share
         { "Merged", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetPan(Of("tom1"), new Pan(-1))] },
     };
 
@@ -127,7 +127,7 @@ public sealed class CheckEdgeTests
         { "Doubled", Kit, [new AddTrack(new Track(new TrackId("t90"), "Again", Width.Mono) { Input = new InputRef(Usb, 3) })], "Kick out is there twice: on a track of their own and in Again. Silence Again, or the sum is louder than the music.", "Silence Again" },
         { "Merged", Kit, [new AssignPort(Of("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6: they will be one file and cannot be mixed apart.", "Give Mid tom port 7 and a track" },
         { "ReturnOnElement", Kit, [new AssignPort(Of("hall"), 5)], "Hall return of Ostler Kit Room lands on port 5, on top of Hat: the effect will be in that file for good.", "Move Hall return to port 12" },
-        { "HardPanPartner", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7")), new RenameTrack(new TrackId("t6"), "Middle")], "Port 6 of Ostler Kit Room carries two elements panned hard apart, but only one side has a track: High tom will not be recorded.", "Add a track for High tom" },
+        { "LostSide", Kit, [new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7")), new RenameTrack(new TrackId("t6"), "Middle")], "High tom leaves Ostler Kit Room by the left side of port 6, and no track takes that side: it will not be recorded.", "Add a track for High tom on Return 11" },
         { "MeantElsewhere", Drums, [.. Shift(Drums, 1)], "All 9 lines of Mudlark Nine sit 1 input too high: Kick listens to USB 4 but arrives on USB 3. The main mix was perhaps counted twice.", "Put the inputs of 9 lines right" },
         { "MeantElsewhere", Drums, [.. Shift(Drums, -2)], "All 9 lines of Mudlark Nine sit 2 inputs too low: Kick listens to USB 1 but arrives on USB 3. The main mix was perhaps counted as the first of them.", "Put the inputs of 9 lines right" },
         { "Mode", Drums, [new SetMode(U1, new ModeId("mix"))], "Mudlark Nine is set to Mix only, so nothing leaves by the ports of Kick, Snare, Rim, Clap, Closed hat, Open hat and 3 more. Set it to Separate.", "Set Mudlark Nine to Separate" },
@@ -199,7 +199,7 @@ public sealed class CheckEdgeTests
         Assert.Equal(new Decibels(-3), Mended("Level", Drums, Shape("kick", 3)).Units[0].Element(new ElementId("kick")).FaderDb);
         Assert.Equal(Pan.HardLeft, Mended("Width", Kit, new SetPan(Of("hat"), new Pan(-0.2))).Units[0].Element(new ElementId("hat")).Pan);
         Assert.Equal(Pan.HardRight, Mended("Width", Kit, new SetPan(Of("hat"), new Pan(-0.2)), new SetTrackInput(new TrackId("t5"), new InputRef(Usb, 10))).Units[0].Element(new ElementId("hat")).Pan);
-        Assert.Equal(new InputRef(Usb, 11), Mended("HardPanPartner", Kit, new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7"))).Tracks[^1].Input);
+        Assert.Equal(new InputRef(Usb, 11), Mended("LostSide", Kit, new AssignPort(Of("tom2"), 6), new SetPan(Of("tom2"), new Pan(1)), new SetTrackInput(new TrackId("t6"), new InputRef(Usb, 12)), new RemoveTrack(new TrackId("t7"))).Tracks[^1].Input);
         Assert.Equal(Tracks(Kit), Mended("Crossings", Kit, new MoveTrack(new TrackId("t3"), 5)).Tracks.Select(t => t.Id));
         Assert.Equal(Laid(Drums).Tracks.Select(t => t.Input), Mended("MeantElsewhere", Drums, [.. Shift(Drums, -1)]).Tracks.Select(t => t.Input));
     }

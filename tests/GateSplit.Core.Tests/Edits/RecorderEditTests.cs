@@ -206,8 +206,8 @@ public sealed class RecorderEditTests
         Assert.DoesNotContain(Kick, Sounding.Elements(told, song));
         Assert.Contains(Kick, Sounding.Elements(Sessions.After(told, new SetSounds(Kick, null)), song));
         var none = Core.Notes.Song.Of(new Core.Notes.PatternWriter(480, Tempo.Default, Core.Notes.Metre.Common).ToFile("None", 1));
-        Assert.Contains(Kick, Sounding.Elements(split, none));
-        Assert.DoesNotContain(Kick, Sounding.Elements(told, none));
+        Assert.Empty(Sounding.Elements(split, none));
+        Assert.Equal([Kick], Sounding.Elements(Sessions.After(split, new SetSounds(Kick, true)), none));
     }
 
     [Fact]

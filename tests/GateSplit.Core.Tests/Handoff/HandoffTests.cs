@@ -222,12 +222,14 @@ public sealed class HandoffTests
     {
         var (split, _) = Sessions.Fog;
         var file = FogSignal.Session.Song;
-        split = Sessions.After(split, new SetKeepsNotes(Sessions.TrackOf(split, "Snare").Id, false));
+
+        // In this session the inputs of kick and snare are exchanged, and a note track has the notes of what its track carries.
+        split = Sessions.After(split, new SetKeepsNotes(Sessions.TrackOf(split, "Kick").Id, false), new RenameTrack(Sessions.TrackOf(split, "Kick").Id, "Snare, really"), new RenameTrack(Sessions.TrackOf(split, "Snare").Id, "Kick"));
         var made = NoteTracks.Of(file, Sessions.View(split, Song.Of(file)));
         var again = MidiReader.Read(MidiWriter.Write(made)).Value!;
         string NameOf(IEnumerable<MidiEvent> track) => System.Text.Encoding.UTF8.GetString([.. track.First(e => e.MetaType == MidiFile.TrackName).Data]);
         var byName = again.Tracks.Skip(1).ToDictionary(t => NameOf(t), t => t);
-        Assert.DoesNotContain("Snare", byName.Keys);
+        Assert.DoesNotContain("Snare, really", byName.Keys);
 
         // Counted in the song itself: the kick is key 36 on channel 10, the bass all of channel 1.
         var all = file.Tracks.SelectMany(t => t).Where(e => e.IsNoteOn).ToList();

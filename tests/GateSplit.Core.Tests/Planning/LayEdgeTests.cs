@@ -92,12 +92,12 @@ public sealed class LayEdgeTests
     }
 
     [Fact]
-    public void What_was_panned_hard_by_hand_is_no_pan_of_the_music_and_a_port_for_one_leaves_pans_alone()
+    public void What_was_panned_hard_in_the_music_is_given_back_like_any_other_pan_and_a_port_for_one_leaves_pans_alone()
     {
         var start = StartingSplit.Of([OstlerKitRoom.Chart], 4, 48000);
         var hard = Sessions.After(start, new SetPan(Of("hat"), Pan.HardRight), new SetPan(Of("ride"), Pan.HardLeft));
         var after = Layer.Propose(Sessions.View(hard, Sessions.Kit.Song), new LayWish()).After;
-        Assert.Equal((Pan.Centre, Pan.Centre), (Sessions.TrackOf(after, "Hat").Pan, Sessions.TrackOf(after, "Ride").Pan));
+        Assert.Equal((Pan.HardRight, Pan.HardLeft), (Sessions.TrackOf(after, "Hat").Pan, Sessions.TrackOf(after, "Ride").Pan));
 
         var drums = StartingSplit.Of([MudlarkNine.Chart], 4, 48000);
         var panned = Sessions.After(drums, new SetPan(Of("kick"), new Pan(0.2)));

@@ -140,7 +140,7 @@ public sealed class SignalModelTests
             }
 
             var level = Amplitude(send.Value + set.FaderDb.Value);
-            var (toLeft, toRight) = Pair((set.SendPan ?? set.Pan).Value, _element.Width, _side);
+            var (toLeft, toRight) = Pair((set.SendPan ?? set.MusicalPan ?? set.Pan).Value, _element.Width, _side);
             var sum = (Left: 0.0, Right: 0.0);
             foreach (var back in _unit.Chart.Elements.Where(e => e.Kind == ElementKind.Return))
             {

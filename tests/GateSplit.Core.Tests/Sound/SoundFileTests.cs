@@ -122,6 +122,22 @@ public sealed class SoundFileTests : IDisposable
         Assert.Equal(24_000, wave.Frames.Count);
     }
 
+    [Fact]
+    public void A_stream_that_says_it_is_longer_than_it_can_be_takes_no_more_room_than_it_needs_and_is_told()
+    {
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=0.5:r=48000", "-c:a", "flac", "-sample_fmt", "s16", _folder["known.flac"]);
+        var bytes = File.ReadAllBytes(_folder["known.flac"]);
+        bytes[21] |= 0x0F;
+        bytes.AsSpan(22, 4).Fill(0xFF);
+        File.WriteAllBytes(_folder["endless.flac"], bytes);
+        var shape = SoundFile.Describe(_folder["endless.flac"]).Value!;
+        Assert.Null(shape.Frames);
+        Assert.Equal(["The file says it is longer than it can be; it was read as far as it goes."], shape.Remarks);
+        Assert.Equal(shape.Remarks, SoundFile.ToWave(_folder["endless.flac"], _folder["endless.wav"]).Value!);
+        using var wave = WaveReader.Open(_folder["endless.wav"]).Value!;
+        Assert.Equal(24_000, wave.Frames.Count);
+    }
+
     [Theory]
     [InlineData("<BWFXML><TRACK_LIST><TRACK><CHANNEL_INDEX>9</CHANNEL_INDEX><INTERLEAVE_INDEX>1</INTERLEAVE_INDEX><NAME>Kick in</NAME></TRACK><TRACK><CHANNEL_INDEX>2</CHANNEL_INDEX><NAME> Snare </NAME></TRACK></TRACK_LIST></BWFXML>", "1 Kick in, 2 Snare")]
     [InlineData("<BWFXML><TRACK_LIST><TRACK><CHANNEL_INDEX>0</CHANNEL_INDEX><NAME>None</NAME></TRACK><TRACK><CHANNEL_INDEX>999</CHANNEL_INDEX><NAME>None</NAME></TRACK><TRACK><NAME>None</NAME></TRACK></TRACK_LIST></BWFXML>", "")]

@@ -78,19 +78,20 @@ public sealed class MeaningTests
     }
 
     [Theory]
-    [InlineData("element:u1/kick")]
-    [InlineData("group:u1/Group A / B")]
-    [InlineData("mix:u2")]
+    [InlineData("u1/kick")]
+    [InlineData("u1/group/Group A / B")]
+    [InlineData("u2/mix/")]
     public void It_is_written_and_read(string text) => Assert.Equal(text, Meant.Read(text)!.ToString());
 
     [Theory]
     [InlineData(null)]
     [InlineData("")]
     [InlineData("kick")]
-    [InlineData("element:u1")]
-    [InlineData("element:/kick")]
-    [InlineData("group:u1/")]
-    [InlineData("mix:")]
+    [InlineData("u1/")]
+    [InlineData("/kick")]
+    [InlineData("u1/group/")]
+    [InlineData("/mix/")]
+    [InlineData("u1/mix/too")]
     public void Anything_else_is_not_read(string? text) => Assert.Null(Meant.Read(text));
 
     private static Split Laid(string chart) => Sessions.Laid(Shelf.Find(new ChartId(chart))!).Split;

@@ -15,7 +15,7 @@ public sealed record PanApart(ElementRef Element, int Side) : ElementEdit(Elemen
     /// <inheritdoc/>
     protected override Result<UnitElement> Change(Unit unit, ChartElement chart, UnitElement element) => element with
     {
-        MusicalPan = element.Pan > Pan.HardLeft && element.Pan < Pan.HardRight ? element.Pan : element.MusicalPan,
+        MusicalPan = element.MusicalPan ?? element.Pan,
         Pan = Side == 0 ? Pan.HardLeft : Pan.HardRight,
     };
 }

@@ -1,0 +1,55 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
+
+namespace GateSplit.Core.Checks;
+
+/// <summary>A song that plays nothing of a source, as when it stands on another MIDI channel or other keys: every file of it would be silent.</summary>
+public sealed class UnplayedCheck : ICheck
+{
+    private const int Octave = 12;
+
+    /// <inheritdoc/>
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        if (view.Song is not { } song)
+        {
+            yield break;
+        }
+
+        foreach (var unit in view.Split.Units.Where(u => !u.Chart.Voices.IsEmpty && u.Elements.All(e => e.Sounds is null) && Sounding.Voices(u, song).IsEmpty))
+        {
+            var hears = Words.List([.. unit.Chart.Voices.GroupBy(v => v.Channel).OrderBy(g => g.Key).Select(g => Channel(g.Key, [.. g.SelectMany(v => v.Keys)]))], most: 4);
+            var has = song.Notes.GroupBy(n => n.Channel).OrderBy(g => g.Key).ToList();
+            var finding = Finding.Warning(
+                Place.Of(unit),
+                has.Count == 0
+                    ? $"The song has no notes, so it plays nothing of {unit.Name}: its files would be silent. Choose a song with notes on {hears}, or say that it is played by hand."
+                    : $"The song plays nothing of {unit.Name}, so its files would be silent: the song has notes on {Words.List([.. has.Select(g => Channel(g.Key, [.. g.Select(n => n.Key)]))], most: 4)}, and {unit.Name} listens to {hears}.");
+            var byHand = new Several($"{unit.Name} is played by hand", [.. unit.Elements.Where(e => Counts(unit, e)).Select(e => new SetSounds(new ElementRef(unit.Id, e.ElementId), true))]);
+            yield return Route(view, unit, song) is { } route
+                ? finding.WithFix(route.Name(view.Split), route)
+                : finding.WithFix($"{unit.Name} is played by hand: count all of it as sounding", byHand);
+        }
+    }
+
+    private static bool Counts(Unit unit, UnitElement element) => unit.Chart.Element(element.ElementId)!.Kind is not (ElementKind.NoteOnly or ElementKind.Return);
+
+    /// <summary>The channel of the song that no other source hears and that would play the most of a source, with the fewest keys moved.</summary>
+    private static RouteNotes? Route(SplitView view, Unit unit, Song song) => (
+        from notes in song.Notes.GroupBy(n => n.Channel)
+        where view.Split.Units.Where(u => u != unit).All(u => notes.All(n => u.Chart.Voices.All(v => !u.Plays(v, n.Channel, n.Key))))
+        from channel in unit.Chart.Voices.Select(v => v.Channel).Distinct()
+        from octaves in Enumerable.Range(-4, 9)
+        let shift = octaves * Octave
+        let played = notes.Count(n => unit.Chart.Voices.Any(v => v.Plays(channel, n.Key + shift)))
+        where played > 0
+        orderby played descending, Math.Abs(shift), channel, notes.Key
+        select new RouteNotes(unit.Id, notes.Key, channel, shift)).FirstOrDefault();
+
+    private static string Channel(int channel, IReadOnlyList<int> keys) =>
+        $"channel {channel}, {(keys.Count == 0 ? "all keys" : keys.Min() == keys.Max() ? $"key {keys.Min()}" : $"keys {keys.Min()} to {keys.Max()}")}";
+}
