@@ -3,7 +3,6 @@ using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 using GateSplit.Data;

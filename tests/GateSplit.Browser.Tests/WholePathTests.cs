@@ -4,7 +4,6 @@ using System.Text.Json;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
 using GateSplit.Tests.Shared;
-using OpenQA.Selenium.Interactions;
 
 namespace GateSplit.Browser.Tests;
 
@@ -20,30 +19,36 @@ public sealed class WholePathTests
         // Open Fog Signal and see its findings.
         browser.Open("/");
         browser.Find("a.row-link[href='/sessions/2/split']").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 7, "the seven planted faults are told");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 8, "the eight planted faults are told");
+        Assert.StartsWith("Mend Kick listens to Mudlark USB 4, where Snare arrives, and Snare to Mudlark USB 3, where Kick arrives", browser.All(".finding")[0].Text, StringComparison.Ordinal);
         Assert.Contains("Clap goes out of port 5 of Mudlark Nine (Mudlark USB 6), and no track listens there", browser.Text);
         Assert.Contains("Hall return of Wicker Keys lands on port 1, on top of Deep kick", browser.Text);
 
-        // One by its button.
+        // One by its button, and two exchanged cables with one press.
         browser.Button("Set Low tom's fader to unity").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "the fader's finding is gone");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 7, "the fader's finding is gone");
+        Assert.Contains("track 2, Kick, at", ChosenWay(browser, "element:u1/snare"));
+        browser.Open("/sessions/2/split");
+        browser.Button("Exchange their inputs").Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "kick and snare are where they belong");
+        Assert.Contains("track 3, Snare, at 0.0 dB", ChosenWay(browser, "element:u1/snare"));
 
-        // One by reassigning in the drawing: the track Clap is dragged from the rim's input to the clap's.
-        var track = browser.All(".drawing a.track").Single(t => t.GetAttribute("aria-label")!.StartsWith("4 Clap", StringComparison.Ordinal));
-        var input = browser.Find(".drawing .input[data-bank='b-u1'][data-channel='6']");
-        new Actions(browser.Driver).ClickAndHold(track).MoveByOffset(-30, 4).MoveToElement(input).Release().Perform();
-        browser.WaitUntil(() => browser.Text.Contains("Nothing to mend on this line"), "the dragged track has nothing to mend");
-        browser.Find(".inspector-back a").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "both of the clap's findings are gone");
-        Assert.Contains("and arrives on Drum mix", ChosenWay(browser, "element:u1/clap").Replace("track 1, ", ""));
-        Assert.Contains("track 4, Clap, at 0.0 dB", ChosenWay(browser, "element:u1/clap"));
+        // What follows from a cause goes with it.
+        browser.Open("/sessions/2/split");
+        browser.Find(".finding[data-finding='MeantElsewhere@unit:u2'] .consequences summary").Click();
+        Assert.Contains("and no track listens there", browser.Find(".finding[data-finding='MeantElsewhere@unit:u2'] .consequences ul").Text);
+        browser.Button("Put the inputs of 4 lines right").Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 5, "the keys are where they arrive");
 
         // Undo, redo.
-        browser.Open("/sessions/2/split");
         browser.Find("#undo").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "undo brings the two findings back");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "undo brings the finding back");
         browser.Find("#redo").Click();
-        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "redo takes them away again");
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 5, "redo takes it away again");
+        browser.Button("Add a track for Clap on Mudlark USB 6").Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "the clap has a track");
+        Assert.Contains("track 4, Clap, at 0.0 dB", ChosenWay(browser, "element:u1/clap"));
+        browser.Open("/sessions/2/split");
         browser.Button("Silence Drum mix").Click();
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 3, "the mix is silenced");
         browser.Button("Stop hearing Mudlark USB directly").Click();

@@ -81,7 +81,14 @@ public sealed class CommandTests : IDisposable
         var fog = Session(DemoSessions.All[1], bars: 1);
         var check = Run("check", fog, "--json");
         Assert.Equal(1, check.Code);
-        Assert.Equal(7, JsonDocument.Parse(check.Output).RootElement.EnumerateArray().Count(f => f.GetProperty("severity").GetString() == "warning"));
+        var findings = JsonDocument.Parse(check.Output).RootElement.EnumerateArray().ToList();
+        Assert.Equal(8, findings.Count(f => f.GetProperty("severity").GetString() == "warning" && f.GetProperty("under").ValueKind == JsonValueKind.Null));
+
+        // Causes come before what follows from them, each with an id that is there once.
+        var ids = findings.ConvertAll(f => f.GetProperty("id").GetString()!);
+        Assert.Equal(ids.Count, ids.Distinct().Count());
+        Assert.Contains(findings, f => f.GetProperty("under").ValueKind != JsonValueKind.Null);
+        Assert.All(findings.Where(f => f.GetProperty("under").ValueKind != JsonValueKind.Null), f => Assert.InRange(ids.IndexOf(f.GetProperty("under").GetString()!), 0, findings.IndexOf(f) - 1));
     }
 
     [Theory]

@@ -55,12 +55,12 @@ public sealed class SourcesPageTests
         await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
         await visitor.Get("/sessions/2/split");
-        Assert.Contains("7 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
+        Assert.Contains("8 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
         await visitor.Send(".finding[data-finding='Fader@element:u1/tom-low'] .accept-form", new Dictionary<string, string> { ["why"] = "it is ridden by hand" });
-        Assert.Contains("6 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
+        Assert.Contains("7 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
         Assert.Contains("Meant so: it is ridden by hand", visitor.Text);
         await visitor.Send(".finding[data-finding='Fader@element:u1/tom-low'] .accept-form, .finding[data-finding='Fader@element:u1/tom-low'] form:has(input[value='unaccept'])");
-        Assert.Contains("7 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
+        Assert.Contains("8 to mend", visitor.Page.QuerySelector("#route")!.TextContent);
 
         var steps = visitor.Page.QuerySelectorAll(".history-list li span:first-child").Select(s => s.TextContent).ToList();
         Assert.Equal(["Look at a finding again", "Accept a finding as meant", "New session"], steps);

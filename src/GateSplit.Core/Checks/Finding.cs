@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Views;
 
@@ -9,6 +10,12 @@ namespace GateSplit.Core.Checks;
 /// <param name="Sentence">What will happen, and what to do.</param>
 public sealed record Finding(Severity Severity, Place Place, string Sentence)
 {
+    /// <summary>What it is about beside its place: the other tracks of lines that are exchanged or shifted together.</summary>
+    public ImmutableArray<Place> Also { get; init; } = [];
+
+    /// <summary>Everything it is about.</summary>
+    public IEnumerable<Place> Places => Also.Prepend(Place);
+
     /// <summary>The check that found it.</summary>
     public string Check { get; init; } = "";
 

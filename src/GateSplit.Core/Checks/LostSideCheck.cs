@@ -41,7 +41,8 @@ public sealed class LostSideCheck : ICheck
                 {
                     Input = input,
                     MeantFor = [.. lost.Select(f => Meant.For(f.Element))],
-                }))
+                },
+                view.PlaceFor(input)))
             : finding;
     }
 }

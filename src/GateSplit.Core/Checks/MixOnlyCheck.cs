@@ -34,15 +34,12 @@ public sealed class MixOnlyCheck : ICheck
             Place.OfPort(unit.Id, unit.Chart.MainPort.Number),
             $"{Words.List(only)} {verb} only in the main mix of {unit.Name}, which no track takes: the single lines print without {(only.Count == 1 ? "it" : "them")}. Record the mix beside them if you want to hear what {them} did.");
         return view.Split.InputOf(unit, unit.Chart.MainPort.FirstChannel) is { } input
-
-            // Before the first track that listens further up, so that the numbers on both sides go on in one order.
-            && view.Split.Tracks.TakeWhile(t => t.Input?.BankId != input.BankId || t.Input.Channel < input.Channel).Count() is var at
             ? finding.WithFix($"Record {unit.Name}'s mix beside them", new AddTrack(new Track(view.Split.NewTrackId(), Free(view, $"{unit.Name} mix"), unit.Chart.MainPort.Width)
             {
                 Input = input,
                 MeantFor = [Meant.ForMix(unit.Id)],
                 Monitor = MonitorMode.Never,
-            }, at))
+            }, view.PlaceFor(input)))
             : finding;
     }
 

@@ -42,7 +42,7 @@ public sealed class UnheardPortCheck : ICheck
                 yield return Finding.Warning(
                         Place.OfPort(unit.Id, port.Number),
                         $"{names} {(one ? "goes" : "go")} out of port {port.Number} of {unit.Name} ({input}), and no track listens there: {(one ? "it" : "they")} will not be recorded.")
-                    .WithFix($"Add a track for {(one ? lost[0].Name : "them")} on {input}", new AddTrack(track));
+                    .WithFix($"Add a track for {(one ? lost[0].Name : "them")} on {input}", new AddTrack(track, view.PlaceFor(track.Input)));
             }
         }
     }

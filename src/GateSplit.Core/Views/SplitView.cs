@@ -220,6 +220,15 @@ public sealed class SplitView
         u => u.Id,
         u => u.Chart.Ports.Where(p => !p.IsMain && u.Exposes(p.Number) && !_given.Contains((u.Id, p.Number))).ToList());
 
+    /// <summary>The place in the order of tracks at which one that listens to an input does not break the order of the inputs: 0 for the first.</summary>
+    public int PlaceFor(InputRef? input)
+    {
+        var alike = Split.Tracks.Select((t, i) => (t.Input, Place: i)).Where(t => input is not null && t.Input?.BankId == input.BankId).ToList();
+        return alike.Exists(t => t.Input!.Channel < input!.Channel) ? alike.Last(t => t.Input!.Channel < input!.Channel).Place + 1
+            : alike.Count > 0 ? alike[0].Place
+            : Split.Tracks.Length;
+    }
+
     /// <summary>A new armed track for an element that leaves by a port.</summary>
     public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>
         new(_newTrackId.Value, element.Name, element.Width)

@@ -61,7 +61,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>The findings that concern what is chosen, or all of them if nothing is.</summary>
     public IEnumerable<Finding> FindingsHere => Lit.Count == 0
         ? Frame.Findings
-        : Frame.Findings.Where(f => Lit.Contains(f.Place) || Frame.Findings.Any(c => c.Under == f.Id && Lit.Contains(c.Place)));
+        : Frame.Findings.Where(f => f.Places.Any(Lit.Contains) || Frame.FollowingFrom(f).Any(c => c.Places.Any(Lit.Contains)));
 
     /// <summary>The tracks an element arrives in by a direct path, the one that carries the least else first.</summary>
     public IReadOnlyList<Track> TracksOf(ElementRef element) =>
@@ -145,7 +145,7 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
         {
             Pass = ShownPass,
             Folded = [.. Look.Folded],
-            Only = Look.OnlyToMend ? [.. Frame.Findings.Where(f => f.ToMend).Select(f => f.Place)] : null,
+            Only = Look.OnlyToMend ? [.. Frame.Findings.Where(f => f.ToMend).SelectMany(f => f.Places)] : null,
         });
         History = await Sessions.History(Id, HistoryShown);
         Lit = Chosen is { } chosen ? LineOf(chosen) : new HashSet<Place>();
