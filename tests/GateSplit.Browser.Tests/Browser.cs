@@ -7,7 +7,7 @@ namespace GateSplit.Browser.Tests;
 /// <summary>Headless Chromium with waits in words.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(5);
     private readonly string _profile = Directory.CreateTempSubdirectory("gate-split-chromium-").FullName;
     private readonly ChromeDriver _driver;
     private readonly Uri _home;

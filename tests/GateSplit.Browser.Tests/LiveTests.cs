@@ -13,7 +13,7 @@ public sealed class LiveTests
     {
         await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
-        browser.Open("/sessions/2/split?line=track%3At12");
+        browser.Open("/sessions/2/split?line=track%3At10");
         browser.Find("#live-from").Clear();
         browser.Find("#live-from").SendKeys("3");
         new SelectElement(browser.Find("#live-click")).SelectByText("no click");
@@ -31,35 +31,35 @@ public sealed class LiveTests
         // S hears what is chosen alone; what listens to nothing is heard no more, and is again when that is undone.
         browser.Driver.ExecuteScript("document.activeElement.blur()");
         browser.Press("s");
-        browser.WaitUntil(() => browser.Find("#live-ear").GetAttribute("value") == "lines t12", "the pad alone is heard");
+        browser.WaitUntil(() => browser.Find("#live-ear").GetAttribute("value") == "lines t10", "the bass alone is heard");
         var bar = Bar(browser);
         browser.WaitUntil(() => Bar(browser) > bar + 0.2 && Peak(browser) > 0.005, "it sounds");
-        new SelectElement(browser.Find("#input-t12, select[name='input:t12']")).SelectByIndex(0);
+        new SelectElement(browser.Find("#input-t10, select[name='input:t10']")).SelectByIndex(0);
         browser.WaitUntil(() => Peak(browser) == 0, "it is silent");
         browser.Find("#undo").Click();
         browser.WaitUntil(() => Peak(browser) > 0.005, "it is heard again");
         browser.Find("#listen").Click();
         browser.WaitUntil(() => browser.Find("#listening").GetAttribute("data-playing") == "false", "it stops");
 
-        browser.Open("/sessions/2/ride?of=u2%2Fpad&control=Level");
-        new SelectElement(browser.Find("#live-ear")).SelectByValue("lines t12");
+        browser.Open("/sessions/2/ride?of=u2%2Fbass&control=Level");
+        new SelectElement(browser.Find("#live-ear")).SelectByValue("lines t10");
         new SelectElement(browser.Find("#live-click")).SelectByText("no click");
         browser.Button("Perform it live").Click();
         var area = browser.Find("#ride svg");
         var height = area.Size.Height;
-        browser.WaitUntil(() => Bar(browser) > 1.15 && Peak(browser) > 0.005, "the pad is heard");
+        browser.WaitUntil(() => Bar(browser) > 1.15 && Peak(browser) > 0.005, "the bass is heard");
         for (var step = -10; step <= 24; step++)
         {
             new Actions(browser.Driver).MoveToElement(area, 0, height * step / 51).Perform();
         }
 
-        browser.WaitUntil(() => Peak(browser) < 0.002, "the pad was ridden away");
+        browser.WaitUntil(() => Peak(browser) < 0.002, "the bass was ridden away");
         browser.Button("Stop the performance").Click();
         var points = browser.Find("#points").GetAttribute("value")!.Split(',', StringSplitOptions.TrimEntries).Select(p => p.Split(' ').Select(n => double.Parse(n, CultureInfo.InvariantCulture)).ToArray()).ToList();
         Assert.True(points.Count > 4 && points[^1][1] < -40, string.Join(", ", points.Select(p => $"{p[0]} {p[1]}")));
         Assert.Equal(points.OrderBy(p => p[0]), points);
         browser.Button("Keep the ride").Click();
-        browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the level of Mist pad", "the ride is kept");
+        browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the level of Keel bass", "the ride is kept");
         Assert.Empty(browser.Complaints);
     }
 

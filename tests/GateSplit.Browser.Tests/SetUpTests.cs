@@ -72,7 +72,7 @@ public sealed class SetUpTests
         browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/sources", "/split"));
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
         Assert.Contains("Rim and Clap share voice V3 of Heron Ten", browser.Text);
-        Assert.Contains("master effect is only in its main mix", browser.Text);
+        Assert.Contains("master effect are only in the main mix of Heron Ten", browser.Text);
         Assert.InRange(_actions, 1, 12);
     }
 

@@ -13,7 +13,7 @@ namespace GateSplit.Web.Tests;
 public sealed class LiveTests
 {
     private const int Rate = 48000;
-    private const string Bass = "lines t11";
+    private const string Bass = "lines t10";
 
     [Fact]
     public async Task A_session_is_sent_as_it_sounds_a_little_ahead_of_what_was_played_and_edits_and_hands_are_heard()

@@ -3,7 +3,7 @@ using GateSplit.Tests.Shared;
 namespace GateSplit.Web.Tests;
 
 /// <summary>The sources of a session without script: added, restarted, grouped, declared, removed; findings accepted; history.</summary>
-public sealed class SourcesPageTests
+public sealed class SourcesPageTests(DemoApp demo)
 {
     [Fact]
     public async Task A_groovebox_is_added_restarted_and_checked()
@@ -47,6 +47,44 @@ public sealed class SourcesPageTests
         Assert.Contains("1 port of 6 open", visitor.Text);
         await visitor.Send(".restart form");
         Assert.Contains("6 ports of 6 open", visitor.Text);
+    }
+
+    [Fact]
+    public async Task A_channel_of_the_song_is_let_play_another_part_and_a_song_that_plays_nothing_is_told()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Channels");
+        await visitor.Get($"{path}/sources");
+        Assert.Contains("Notes: it listens to channel 10 (keys 36 to 49)", visitor.Text);
+        string FirstPart() => string.Join(' ', visitor.Page.QuerySelectorAll("tr").First(r => r.FirstElementChild!.TextContent == "Kick").Children.Select(c => c.TextContent));
+        Assert.Equal("Kick 10 36 1", FirstPart()); // part, channel, key, and one note of it in the song
+        await visitor.Send(".note-route", new Dictionary<string, string> { ["from"] = "10", ["to"] = "3", ["keys"] = "12" });
+        Assert.Contains("Channel 10 of the song plays it on channel 3, 12 keys higher.", visitor.Text);
+        Assert.Equal("Kick 10 36 0", FirstPart());
+        await visitor.Get($"{path}/split");
+        Assert.Contains("The song plays nothing of Mudlark Nine, so its files would be silent", visitor.Page.QuerySelector(".finding")!.TextContent);
+        await visitor.Get($"{path}/sources");
+        await visitor.Send("form:has(input[name='from'][type='hidden'])");
+        Assert.Equal("Kick 10 36 1", FirstPart());
+        await visitor.Send(".note-route", new Dictionary<string, string> { ["from"] = "10", ["to"] = "x" });
+        Assert.Equal("The channel of the source needs a number.", visitor.Notice);
+    }
+
+    [Fact]
+    public async Task What_a_track_is_meant_for_is_shown_beside_its_name_and_chosen()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Meant");
+        await visitor.Get($"{path}/split?line=track%3At1");
+        Assert.Equal("u1/kick", visitor.Page.QuerySelector("#ins-meant option[selected]")!.GetAttribute("value"));
+        await visitor.Send("form:has(#ins-meant)", new Dictionary<string, string> { ["meant"] = "u1/snare" });
+        Assert.Contains("Kick for Snare", visitor.Page.QuerySelector("#lines")!.TextContent.Replace("\n", " ", StringComparison.Ordinal));
+        Assert.Contains("Kick listens to USB 3, where Kick arrives: Snare arrives on USB 4.", visitor.Text);
+        await visitor.Send("form:has(#ins-meant)", new Dictionary<string, string> { ["meant"] = "" });
+        Assert.Equal("as its name says: Kick", visitor.Page.QuerySelector("#ins-meant option[selected]")!.TextContent);
+        Assert.Contains("Nothing to mend", visitor.Text);
+        await visitor.Send("form:has(#ins-meant)", new Dictionary<string, string> { ["meant"] = "nonsense" });
+        Assert.Equal("Choose what the track is meant for.", visitor.Notice);
     }
 
     [Fact]

@@ -92,7 +92,8 @@ public sealed class MeantElsewhereCheck : ICheck
         return Finding.Warning(
                 Place.Of(unit),
                 $"{which} {off}: {first.Track.Title} listens to {first.Listens(view)}{first.But(view)} arrives on {first.Arrives(view)}. {why}")
-            .WithFix(label, fix) with { Also = [.. run.Select(l => Place.Of(l.Track))] };
+            .WithFix(label, fix) with
+        { Also = [.. run.Select(l => Place.Of(l.Track))] };
     }
 
     private static Finding Alone(SplitView view, WantedLine line)

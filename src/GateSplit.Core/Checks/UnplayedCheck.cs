@@ -22,13 +22,12 @@ public sealed class UnplayedCheck : ICheck
 
         foreach (var unit in view.Split.Units.Where(u => !u.Chart.Voices.IsEmpty && u.Elements.All(e => e.Sounds is null) && Sounding.Voices(u, song).IsEmpty))
         {
-            var hears = Words.List([.. unit.Chart.Voices.GroupBy(v => v.Channel).OrderBy(g => g.Key).Select(g => Channel(g.Key, [.. g.SelectMany(v => v.Keys)]))], most: 4);
-            var has = song.Notes.GroupBy(n => n.Channel).OrderBy(g => g.Key).ToList();
+            var hears = NoteRanges.Of(unit.Chart);
             var finding = Finding.Warning(
                 Place.Of(unit),
-                has.Count == 0
+                song.Notes.IsEmpty
                     ? $"The song has no notes, so it plays nothing of {unit.Name}: its files would be silent. Choose a song with notes on {hears}, or say that it is played by hand."
-                    : $"The song plays nothing of {unit.Name}, so its files would be silent: the song has notes on {Words.List([.. has.Select(g => Channel(g.Key, [.. g.Select(n => n.Key)]))], most: 4)}, and {unit.Name} listens to {hears}.");
+                    : $"The song plays nothing of {unit.Name}, so its files would be silent: the song has notes on {NoteRanges.Of(song)}, and {unit.Name} listens to {hears}.");
             var byHand = new Several($"{unit.Name} is played by hand", [.. unit.Elements.Where(e => Counts(unit, e)).Select(e => new SetSounds(new ElementRef(unit.Id, e.ElementId), true))]);
             yield return Route(view, unit, song) is { } route
                 ? finding.WithFix(route.Name(view.Split), route)
@@ -49,7 +48,4 @@ public sealed class UnplayedCheck : ICheck
         where played > 0
         orderby played descending, Math.Abs(shift), channel, notes.Key
         select new RouteNotes(unit.Id, notes.Key, channel, shift)).FirstOrDefault();
-
-    private static string Channel(int channel, IReadOnlyList<int> keys) =>
-        $"channel {channel}, {(keys.Count == 0 ? "all keys" : keys.Min() == keys.Max() ? $"key {keys.Min()}" : $"keys {keys.Min()} to {keys.Max()}")}";
 }

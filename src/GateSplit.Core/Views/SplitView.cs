@@ -95,6 +95,9 @@ public sealed class SplitView
     /// <summary>The same song, played by another split.</summary>
     public SplitView On(Split split) => Song is { } song ? Of(split, song, Space) : new(split, Sounding, Space);
 
+    /// <summary>What sounds and is in no file, as the split stands.</summary>
+    public IEnumerable<ElementRef> InNoFile => SoundingElements.Where(e => e.Chart.Kind != ElementKind.NoteOnly && !_recorded.Value.Contains(e.Ref)).Select(e => e.Ref);
+
     /// <summary>True of a track that records a main mix beside the lines and is not heard: it doubles nothing.</summary>
     public bool IsReference(Track track) => !track.Heard && !track.MeantFor.IsEmpty && track.MeantFor.All(m => m.IsMix);
 

@@ -52,6 +52,10 @@ public static class SourceForms
             LevelDb = f.Level("level", "level"),
         }));
 
+    /// <summary>Lets a channel of the song play a source on another channel or other keys; empty to hear it as it stands.</summary>
+    public static readonly EditForm Notes = EditForm.Of(
+        "route-notes", [Field.Unit, "from", "to", "keys"], f => new RouteNotes(f.Unit, f.Whole("from", "channel of the song"), f.OptionalWhole("to", "channel of the source"), f.OptionalWhole("keys", "number of keys") ?? 0));
+
     /// <summary>Puts a source into a mode.</summary>
     public static readonly EditForm Mode = EditForm.Of("mode", [Field.Unit, "mode"], f => new SetMode(f.Unit, new ModeId(f.Text("mode"))));
 
@@ -89,7 +93,7 @@ public static class SourceForms
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
     [
-        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
+        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
     ];
 
     private static Result<Edit> OutOfMain(FormFields fields) => fields.Split.Unit(fields.Unit) is { } unit

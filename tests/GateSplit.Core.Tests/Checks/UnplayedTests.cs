@@ -22,7 +22,7 @@ public sealed class UnplayedTests
         var findings = AllChecks.Look(SplitView.Of(Laid, song));
         Assert.Equal("Unplayed", findings[0].Check);
         Assert.Equal(
-            "The song plays nothing of Mudlark Nine, so its files would be silent: the song has notes on channel 1, keys 36 to 42, and Mudlark Nine listens to channel 10, keys 36 to 49.",
+            "The song plays nothing of Mudlark Nine, so its files would be silent: the song has notes on channel 1 (keys 36 to 42), and Mudlark Nine listens to channel 10 (keys 36 to 49).",
             findings[0].Sentence);
         Assert.Equal("Let channel 1 play Mudlark Nine on channel 10", findings[0].FixLabel);
         var mended = Sessions.After(Laid, findings[0].Fix!);
