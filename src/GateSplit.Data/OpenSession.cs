@@ -15,7 +15,7 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
     public static OpenSession Of(SessionState state) => Of(state, ReadSong(state));
 
     /// <summary>Opens a session's state, its song read already: a session's song never changes.</summary>
-    public static OpenSession Of(SessionState state, Song song) => new(state, song, SplitView.Of(state.Split, song));
+    public static OpenSession Of(SessionState state, Song song) => Of(state, SplitView.Of(state.Split, song));
 
     /// <summary>Reads the song of a session.</summary>
     /// <exception cref="UnreadableException">The song kept in the database is no MIDI file.</exception>
@@ -31,5 +31,7 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
     }
 
     /// <summary>The same song with another split.</summary>
-    public OpenSession With(Split split) => new(State with { Split = split }, Song, SplitView.Of(split, Song));
+    public OpenSession With(Split split) => Of(State with { Split = split }, SplitView.Of(split, Song));
+
+    private static OpenSession Of(SessionState state, SplitView lines) => new(state, lines.Song!, lines);
 }

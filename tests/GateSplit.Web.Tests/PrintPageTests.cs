@@ -32,6 +32,35 @@ public sealed class PrintPageTests(DemoApp demo)
     }
 
     [Fact]
+    public async Task A_print_of_which_every_file_would_be_silent_is_asked_for_once_more()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Silent");
+        await visitor.Get($"{path}/sources");
+        await visitor.Send(".note-route", new Dictionary<string, string> { ["from"] = "10", ["to"] = "3", ["keys"] = "0" });
+        await visitor.Get($"{path}/print");
+        await visitor.Send("#start");
+        Assert.StartsWith("Every file of this print would be silent: nothing that plays in this song arrives on these tracks. The song plays nothing of Mudlark Nine", visitor.Notice);
+        Assert.Empty(visitor.Page.QuerySelectorAll(".job-card, .take-track"));
+        await visitor.Send("#would-be-silent form");
+        await visitor.WaitFor($"{path}/print", p => p.QuerySelectorAll(".take-track").Length == 9, "it is printed all the same");
+        Assert.All(visitor.Page.QuerySelectorAll(".take-numbers > span:nth-of-type(3)"), v => Assert.Equal("silent", v.TextContent));
+    }
+
+    [Fact]
+    public async Task A_tempo_that_the_file_rounds_is_exact_or_as_the_file_has_it()
+    {
+        using var visitor = new Visitor(demo.App);
+        await visitor.Get("/");
+        await visitor.Send("form:has(#new-name)", new Dictionary<string, string> { ["name"] = "Ninety", ["charts"] = "mudlark-nine", ["tempo"] = "90" });
+        var path = visitor.Page.Location.PathName.Replace("/split", "/print", StringComparison.Ordinal);
+        await visitor.Get(path);
+        Assert.Equal("90 a minute, exactly", visitor.Page.QuerySelector("#pass-tempo option[selected]")!.TextContent);
+        await visitor.Send("form:has(#pass-tempo)", new Dictionary<string, string> { ["microsecond"] = "true" });
+        Assert.Equal("666,667 µs a quarter, as the MIDI file has it", visitor.Page.QuerySelector("#pass-tempo option[selected]")!.TextContent);
+    }
+
+    [Fact]
     public async Task The_mix_of_a_source_is_printed_beside_its_lines_and_what_cannot_be_printed_is_said()
     {
         using var visitor = new Visitor(demo.App);

@@ -9,7 +9,7 @@ public sealed class EmptyTrackCheck : ICheck
     /// <inheritdoc/>
     public IEnumerable<Finding> Look(SplitView view) =>
         from track in view.ArmedTracks
-        where !view.Split.IsOff(track) && !view.Signal.In(track.Id).Any(c => view.HearsAnything(c.Element))
+        where !view.Split.IsOff(track) && view.IsSilent(track)
         select Finding.Warning(Place.Of(track), track.Input is null
                 ? $"{track.Title} is armed but has no input: its file would be empty."
                 : $"{track.Title} is armed, but nothing that plays in this song arrives on {view.Split.InputName(track)}: its file would be empty.")

@@ -49,6 +49,9 @@ public sealed record Finding(Severity Severity, Place Place, string Sentence)
     /// <summary>A finding with which no pass can run.</summary>
     public static Finding Stop(Place place, string sentence) => new(Severity.Stop, place, sentence);
 
+    /// <summary>The same finding, about other places as well.</summary>
+    public Finding AndAbout(IEnumerable<Place> places) => this with { Also = [.. places] };
+
     /// <summary>The same finding with a way to mend it.</summary>
     public Finding WithFix(string label, Edit fix) => this with { FixLabel = label, Fix = fix };
 }

@@ -69,7 +69,7 @@ public sealed record SessionFile(string Format, int Version, string Name, byte[]
         }
 
         var midi = MidiReader.Read(head.Song ?? []);
-        return midi.Ok ? new Opened(Of(head.Name!, head.Song!, split.Value), Notes.Song.Of(midi.Value)) : new Refusal($"song: {midi.Trouble}");
+        return midi.Ok ? new Opened(Of(head.Name!, head.Song!, split.Value), Notes.Song.Of(midi.Value).Read(split.Value.Pass.TempoToMicrosecond)) : new Refusal($"song: {midi.Trouble}");
     }
 
     private sealed record Head(string? Format = null, int Version = 0, string? Name = null, byte[]? Song = null);

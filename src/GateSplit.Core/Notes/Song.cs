@@ -6,10 +6,14 @@ namespace GateSplit.Core.Notes;
 /// <summary>The music of a session as notes in time, read from its MIDI file.</summary>
 public sealed class Song
 {
-    private Song(MidiFile file, TempoMap tempos, MetreMap metres, ImmutableArray<Note> notes)
+    private readonly TempoMap _toTheMicrosecond;
+    private readonly TempoMap? _typed;
+
+    private Song(MidiFile file, TempoMap toTheMicrosecond, TempoMap? typed, MetreMap metres, ImmutableArray<Note> notes, bool asTyped = true)
     {
         File = file;
-        Tempos = tempos;
+        (_toTheMicrosecond, _typed) = (toTheMicrosecond, typed);
+        Tempos = asTyped && typed is not null ? typed : toTheMicrosecond;
         Metres = metres;
         Notes = notes;
     }
@@ -28,6 +32,14 @@ public sealed class Song
 
     /// <summary>Whole bars from the start to the end of the last note; at least 1.</summary>
     public long Bars => Math.Max(1, Metres.BarsUntil(Notes.IsEmpty ? 0 : Notes.Max(n => n.EndTick)));
+
+    /// <summary>The one tempo that the file rounds, in quarters a minute; null if it has several, or one that no tempo of two decimals gives.</summary>
+    public double? TypedTempo => _typed?.Typed;
+
+    /// <summary>The same song with its one tempo taken as its file has it, or as the tempo that was typed.</summary>
+    /// <param name="toTheMicrosecond">True for as the file has it.</param>
+    public Song Read(bool toTheMicrosecond) =>
+        _typed is null || ReferenceEquals(Tempos, toTheMicrosecond ? _toTheMicrosecond : _typed) ? this : new(File, _toTheMicrosecond, _typed, Metres, Notes, !toTheMicrosecond);
 
     /// <summary>True if the file itself says a tempo.</summary>
     public bool SaysTempo => File.Tracks.Any(t => t.Any(IsTempo));
@@ -73,6 +85,7 @@ public sealed class Song
         return new Song(
             file,
             new TempoMap(file.TimeBase, tempos),
+            !file.TimeBase.IsSmpte && tempos is [(var at, var only)] && at == 0 && only.Hundredths is { } hundredths ? new TempoMap(file.TimeBase, hundredths, only) : null,
             new MetreMap(file.TimeBase.TicksPerQuarter, metres),
             [.. notes.OrderBy(n => n.StartTick).ThenBy(n => n.Channel).ThenBy(n => n.Key)]);
     }

@@ -13,6 +13,21 @@ public sealed class TempoMap
     private readonly ImmutableArray<Segment> _segments;
     private readonly Int128 _denominator;
 
+    /// <summary>Units of a tick at a hundredth of a quarter a minute: 60 seconds, in hundredths.</summary>
+    private const int HundredthsOfMinute = 6000;
+
+    /// <summary>Builds the map of a song with one tempo that is kept exactly: samples = ticks * 6000 * sampleRate / (ticksPerQuarter * hundredths).</summary>
+    /// <param name="timeBase">What a tick is, metrical.</param>
+    /// <param name="hundredths">The tempo, in hundredths of a quarter a minute.</param>
+    /// <param name="rounded">What a file can keep of it.</param>
+    internal TempoMap(TimeBase timeBase, int hundredths, Tempo rounded)
+    {
+        _denominator = (Int128)timeBase.TicksPerQuarter * hundredths;
+        _segments = [new Segment(0, HundredthsOfMinute, 0)];
+        Tempos = [(0, rounded)];
+        Typed = hundredths / 100.0;
+    }
+
     /// <summary>Builds the map.</summary>
     /// <param name="timeBase">What a tick is; for SMPTE time the tempos are ignored.</param>
     /// <param name="changes">Tempos from their ticks on; before the first, 120 quarters a minute. Of several at one tick the last holds.</param>
@@ -48,8 +63,11 @@ public sealed class TempoMap
     /// <summary>The tempos by the tick from which they hold, first at 0; empty for SMPTE time.</summary>
     public ImmutableArray<(Ticks Tick, Tempo Tempo)> Tempos { get; }
 
+    /// <summary>The one tempo of the song, if it is kept exactly; null if tempos are taken to the microsecond.</summary>
+    public double? Typed { get; }
+
     /// <summary>Quarters a minute at the start; for SMPTE time 120.</summary>
-    public double StartTempo => Tempos.IsEmpty ? Tempo.Default.QuartersPerMinute : Tempos[0].Tempo.QuartersPerMinute;
+    public double StartTempo => Typed is { } typed ? typed : Tempos.IsEmpty ? Tempo.Default.QuartersPerMinute : Tempos[0].Tempo.QuartersPerMinute;
 
     /// <summary>The frame at a tick, rounded half up, counted from 0.</summary>
     /// <param name="tick">0 or more.</param>

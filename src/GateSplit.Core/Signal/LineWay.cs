@@ -20,7 +20,10 @@ public static class LineWay
         }
 
         var leaving = Words.List([.. ports.Select(p => $"port {p.Number} ({split.PlaceOf(unit, p)})")]);
-        var arriving = signal.Reaching(element).Where(c => !c.Gain.IsZero).Select(c => Arrival(split, c)).ToList();
+
+        // In the passes in which it waits for another it is muted on the source.
+        var only = unit.Element(element.ElementId).Pass;
+        var arriving = signal.Reaching(element).Where(c => !c.Gain.IsZero && (only is null || split.Track(c.TrackId)!.Pass == only)).Select(c => Arrival(split, c)).ToList();
         return arriving.Count == 0
             ? $"{name} leaves {unit.Name} by {leaving}, and no track listens there."
             : $"{name} leaves {unit.Name} by {leaving} and arrives on {Words.List(arriving)}.";
@@ -37,6 +40,6 @@ public static class LineWay
         var left = Decibels.FromRatio(Math.Abs(gain.LL) + Math.Abs(gain.LR));
         var right = Decibels.FromRatio(Math.Abs(gain.RL) + Math.Abs(gain.RR));
         var level = track.Width == Width.Mono || Math.Abs(left.Value - right.Value) < 0.05 ? $"at {left}" : $"at {left} left, {right} right";
-        return $"track {split.Tracks.IndexOf(track) + 1}, {track.Title}, {level}";
+        return $"track {split.Tracks.IndexOf(track) + 1}, {track.Title}, {(split.Passes > 1 ? $"in pass {track.Pass} " : "")}{level}";
     }
 }

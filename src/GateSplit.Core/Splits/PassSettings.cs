@@ -18,6 +18,9 @@ public sealed record PassSettings(int LengthBars, int CountInBars, double? TailS
     /// </summary>
     public int StartBar { get; init; } = 1;
 
+    /// <summary>True to take the one tempo of the song to the microsecond, as its MIDI file has it; false for the tempo of two decimals that the file rounds.</summary>
+    public bool TempoToMicrosecond { get; init; }
+
     /// <summary>True if the sources play the body round and round, so that a pass begins in the middle of a run.</summary>
     public bool Looped { get; init; }
 
@@ -34,7 +37,7 @@ public sealed record PassSettings(int LengthBars, int CountInBars, double? TailS
     public Bytes? InterfaceBytesPerSecond { get; init; }
 
     /// <summary>The sample rates there are, in hertz.</summary>
-    public static readonly ImmutableArray<SampleRate> SampleRates = [44100, 48000, 88200, 96000];
+    public static readonly ImmutableArray<SampleRate> SampleRates = [44100, 48000, 88200, 96000, 176_400, 192_000];
 
     /// <summary>The most bars a pass is long.</summary>
     public const int MostBars = 2000;
@@ -64,7 +67,7 @@ public sealed record PassSettings(int LengthBars, int CountInBars, double? TailS
             !(DiskBytesPerSecond <= 0) && !(InterfaceBytesPerSecond <= 0),
             $"{place}.diskBytesPerSecond",
             "A disk or an interface takes more than nothing a second; leave the field empty if nobody knows."),
-        .. Core.Misfits.Unless(SampleRates.Contains(SampleRate), $"{place}.sampleRate", "The sample rate is 44100, 48000, 88200 or 96000 Hz."),
+        .. Core.Misfits.Unless(SampleRates.Contains(SampleRate), $"{place}.sampleRate", "The sample rate is 44100, 48000, 88200, 96000, 176400 or 192000 Hz."),
         .. Core.Misfits.Unless(
             Format is SampleFormat.Pcm16 or SampleFormat.Pcm24 or SampleFormat.Float32, $"{place}.format", "Files are printed at 16 or 24 bit, or 32 bit float."),
     ];

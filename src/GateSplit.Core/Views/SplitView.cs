@@ -28,7 +28,7 @@ public sealed class SplitView
     /// <param name="split">The split.</param>
     /// <param name="song">The song.</param>
     /// <param name="space">What the recording needs and what is there; null if nobody knows.</param>
-    public static SplitView Of(Split split, Song song, DiskSpace? space = null) => new(split, Core.Signal.Sounding.Elements(split, song), space) { Song = song };
+    public static SplitView Of(Split split, Song song, DiskSpace? space = null) => new(split, Core.Signal.Sounding.Elements(split, song), space) { Song = song.Read(split.Pass.TempoToMicrosecond) };
 
     /// <summary>Makes a view.</summary>
     /// <param name="split">The split.</param>
@@ -192,6 +192,9 @@ public sealed class SplitView
         return Sounding.Contains(element)
             || (Song is { } song && !set.Muted && chart.Hears.Any(h => h.Bleed && h.GainDb + set.BleedDb > Inaudible && Core.Signal.Sounding.Voices(unit, song).Contains(h.VoiceId)));
     }
+
+    /// <summary>True of a track on which nothing arrives that plays in this song, or bleeds.</summary>
+    public bool IsSilent(Track track) => !Signal.In(track.Id).Any(c => HearsAnything(c.Element));
 
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(UnitId unitId, int port) =>

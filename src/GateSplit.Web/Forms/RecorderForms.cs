@@ -50,7 +50,7 @@ public static class RecorderForms
 
     /// <summary>Changes how a pass is recorded: what is not sent stays.</summary>
     public static readonly EditForm Pass = EditForm.Of(
-        "pass", ["bars", "from", "countin", "tail", "rate", "format", "looped", "settle"], f => new SetPass(f.Split.Pass with
+        "pass", ["bars", "from", "countin", "tail", "rate", "format", "looped", "settle", "microsecond"], f => new SetPass(f.Split.Pass with
         {
             LengthBars = f.Whole("bars", "length of the pass"),
             StartBar = f.Whole("from", "bar to start from", f.Split.Pass.StartBar),
@@ -58,6 +58,7 @@ public static class RecorderForms
             TailSeconds = f.OptionalNumber("tail", "tail"),
             SampleRate = f.Whole("rate", "sample rate"),
             Format = f.Choice("format", "format", f.Split.Pass.Format),
+            TempoToMicrosecond = f.Flag("microsecond", f.Split.Pass.TempoToMicrosecond),
             Looped = f.Flag("looped", f.Split.Pass.Looped),
             SettleLoops = f.Whole("settle", "number of rounds to settle", f.Split.Pass.SettleLoops),
         }));

@@ -55,6 +55,37 @@ public sealed class SongTests
         Assert.Equal((new Tempo(microseconds), said), (song.Tempos.Tempos[0].Tempo, song.SaysTempo));
     }
 
+    [Theory]
+    [InlineData(666_667, 90.0, 1_024_000, 1_024_001)] // 90 rounds to it
+    [InlineData(666_666, 90.0, 1_024_000, 1_023_999)] // 90 is cut to it
+    [InlineData(500_000, 120.0, 768_000, 768_000)]
+    [InlineData(652_174, 92.0, 1_001_739, 1_001_739)]
+    [InlineData(575_540, 104.25, 884_029, 884_029)] // 60 / 104.25 s, 32 quarters: 884,028.78 frames, and 884,029.44 as the file has it
+    [InlineData(666_668, null, 1_024_002, 1_024_002)]
+    [InlineData(666_665, null, 1_023_997, 1_023_997)]
+    [InlineData(16_777_215, null, 25_769_802, 25_769_802)]
+    [InlineData(1, null, 2, 2)]
+    public void One_tempo_that_a_file_rounds_is_the_tempo_that_was_typed(int microseconds, double? typed, long frames, long asWritten)
+    {
+        var song = Of(Song.TempoEvent(0, new Tempo(microseconds)));
+        Assert.Equal(typed, song.TypedTempo);
+        Frames Eight(Song read) => read.Tempos.ToFrames(read.Metres.BarStart(8), 48_000);
+        Assert.Equal((frames, asWritten), (Eight(song).Count, Eight(song.Read(toTheMicrosecond: true)).Count));
+        Assert.Equal(typed ?? 60_000_000.0 / microseconds, song.Tempos.StartTempo, 1e-9);
+        Assert.Equal(60_000_000.0 / microseconds, song.Read(true).Tempos.StartTempo, 1e-9);
+        Assert.Same(song, song.Read(false));
+        Assert.Equal(frames, Eight(song.Read(true).Read(false)).Count);
+    }
+
+    [Fact]
+    public void A_map_of_tempos_is_taken_to_the_microsecond()
+    {
+        Assert.Null(Of(Song.TempoEvent(0, new Tempo(666_667)), Song.TempoEvent(480, new Tempo(652_174))).TypedTempo);
+        Assert.Null(Of(Song.TempoEvent(480, new Tempo(666_667))).TypedTempo); // 120 before it
+        Assert.Null(Song.Of(new MidiFile(0, TimeBase.Smpte(25, 40), [[Song.TempoEvent(0, new Tempo(666_667)), MidiEvent.Meta(9, MidiFile.EndOfTrack)]])).TypedTempo);
+        Assert.Null(Of().TypedTempo);
+    }
+
     [Fact]
     public void Tempos_and_metres_are_written_as_the_standard_has_them()
     {

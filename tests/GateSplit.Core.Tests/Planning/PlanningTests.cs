@@ -5,20 +5,35 @@ using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Planning;
 
 public sealed class PlanningTests
 {
+    [Theory]
+    [InlineData(false, 1_144_000)]
+    [InlineData(true, 1_144_001)]
+    public void Eight_bars_at_90_and_a_tail_are_exact_unless_the_file_is_taken_at_its_word(bool toTheMicrosecond, long frames)
+    {
+        var song = Song.Of(CheckPattern.Of([MudlarkNine.Chart], Tempo.FromQuartersPerMinute(90)));
+        var split = Sessions.After(
+            StartingSplit.Of([MudlarkNine.Chart], 8, 48000),
+            new SetPass(new PassSettings(8, 0, 2.5, 48000, SampleFormat.Pcm24) { TempoToMicrosecond = toTheMicrosecond }));
+        var view = SplitView.Of(split, song);
+        Assert.Equal(frames, PassTimes.Of(view, view.Song!).Frames.Count);
+    }
+
     [Fact]
     public void The_length_of_a_pass_is_worked_out_by_hand()
     {
-        // Lamp Lit: 24 bars of 6/8 are 72 quarters of 526,316 microseconds; one bar of count-in is 3 quarters.
+        // Lamp Lit: 24 bars of 6/8 are 72 quarters at 114 a minute, 1,818,947.37 frames; one bar of count-in is 3 of them, 75,789.47.
         var view = Sessions.View(LampLit.Session.Split, Song.Of(LampLit.Session.Song));
         var times = PassTimes.Of(view, Song.Of(LampLit.Session.Song));
-        Assert.Equal(1_818_948, times.BodyFrames);
-        Assert.Equal(75_790, times.CountInFrames);
+        Assert.Equal(1_818_947, times.BodyFrames);
+        Assert.Equal(75_789, times.CountInFrames);
 
         // 9 mono and 3 stereo tracks make 15 channels of 3 bytes.
         Assert.Equal(times.Frames.Count * 45, times.Bytes.Count);

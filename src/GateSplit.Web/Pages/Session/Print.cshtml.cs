@@ -136,12 +136,21 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             .Select(bar => Session.Song.Tempos.ToFrames(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate))
             .TakeWhile(at => at <= take.Tracks.Max(t => t.Frames));
 
+    /// <summary>A print of which every file would be silent, so that it is asked for once more; null for none.</summary>
+    public SilentPrint? WouldBeSilent { get; private set; }
+
+    /// <summary>What was asked for.</summary>
+    /// <param name="Passes">The passes; empty for all.</param>
+    /// <param name="Tracks">The tracks; empty for all.</param>
+    public sealed record SilentPrint(IReadOnlyList<int> Passes, IReadOnlyList<string> Tracks);
+
     /// <summary>Starts passes: all of them or some, of all armed tracks or some; or goes on with a print of which a pass was lost.</summary>
     /// <param name="passes">The passes; empty for all.</param>
     /// <param name="tracks">The tracks; empty for all that are armed.</param>
     /// <param name="again">A job that ended without a take and is run again; null for a new take.</param>
     /// <param name="kind">What is recorded.</param>
-    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again, PrintKind kind = PrintKind.Lines)
+    /// <param name="silent">True to print though every file would be silent.</param>
+    public async Task<IActionResult> OnPostStart(int[] passes, string[] tracks, long? again, PrintKind kind = PrintKind.Lines, bool silent = false)
     {
         if (!await Show())
         {
@@ -158,6 +167,13 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         var request = new PrintRequest(Session.State.Revision, kind is PrintKind.Lines or PrintKind.Outboard ? [.. tracks.Select(TrackId.Of)] : [], kind);
         var wanted = plan.Value!.ArmedTracks.Where(t => request.Tracks.Count == 0 || request.Tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
         var chosen = passes.Length == 0 ? wanted : [.. wanted.Intersect(passes)];
+        var files = plan.Value.ArmedTracks.Where(t => chosen.Contains(t.Pass) && (request.Tracks.Count == 0 || request.Tracks.Contains(t.Id))).ToList();
+        if (kind == PrintKind.Lines && !silent && again is null && files.Count > 0 && files.TrueForAll(Session.Lines.IsSilent))
+        {
+            WouldBeSilent = new(passes, tracks);
+            return Page();
+        }
+
         long? printId = null;
         if (again is { } lost && Jobs.FirstOrDefault(j => j.Id == lost && !j.IsActive) is { } job)
         {
