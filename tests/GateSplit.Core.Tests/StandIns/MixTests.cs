@@ -1,0 +1,85 @@
+using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Signal;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
+
+namespace GateSplit.Core.Tests.StandIns;
+
+/// <summary>Lines and returns, played together as their tracks stand, are the mix that the source would have made.</summary>
+public sealed class MixTests : IDisposable
+{
+    private readonly TempFolder _folder = new();
+
+    public static TheoryData<string> Charts => [.. Shelf.Charts.Where(c => c.Master is null).Select(c => c.Id.Value)];
+
+    public void Dispose() => _folder.Dispose();
+
+    [Theory]
+    [MemberData(nameof(Charts))]
+    public void Lines_and_returns_add_up_to_the_mix(string chart)
+    {
+        var (split, song) = Laid(Shelf.Find(new ChartId(chart))!);
+        var lines = Print(split, song, "lines");
+        var view = SplitView.Of(split, song);
+        var mix = Print(PrintPlan.For(view, PrintKind.Mix).Value!.Split, song, "mix").Single();
+        var (left, right) = (new double[mix.Sides[0].Length], new double[mix.Sides[0].Length]);
+        foreach (var (track, sides) in lines)
+        {
+            var gain = track.LevelDb.Ratio * (track.Width == Width.Mono ? Gain2x2.Panned(track.Pan) : Gain2x2.Balanced(track.Pan));
+            for (var i = 0; i < left.Length; i++)
+            {
+                var (l, r) = (sides[0][i], sides.Length > 1 ? sides[1][i] : 0);
+                left[i] += gain.LL * l + gain.LR * r;
+                right[i] += gain.RL * l + gain.RR * r;
+            }
+        }
+
+        double Energy(IEnumerable<double> samples) => samples.Sum(s => s * s);
+        var rest = Energy(left.Zip(mix.Sides[0], (a, b) => a - b)) + Energy(right.Zip(mix.Sides[^1], (a, b) => a - b));
+        var whole = Energy(mix.Sides[0].Select(s => (double)s)) + Energy(mix.Sides[^1].Select(s => (double)s));
+        Assert.True(whole > 0);
+        Assert.True(10 * Math.Log10(rest / whole) <= -100, $"{10 * Math.Log10(rest / whole):0.0} dB are left");
+    }
+
+    /// <summary>Panned and sent here and there, laid in one pass.</summary>
+    private static (Split Split, Song Song) Laid(Chart chart)
+    {
+        var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
+        var split = StartingSplit.Of([chart], (int)song.Bars, 48000);
+        var random = new Random(5);
+        foreach (var unit in split.Units.Where(u => u.Chart.DeclaresPorts))
+        {
+            split = Sessions.After(split, new DeclarePorts(unit.Id, unit.Chart.Elements.Length + 1, Width.Stereo, "Out", 1), new MarkRestarted(unit.Id));
+        }
+
+        foreach (var element in split.Units[0].Elements)
+        {
+            split = Sessions.After(split, new SetPan(new ElementRef(split.Units[0].Id, element.ElementId), new Pan(Math.Round(random.NextDouble() * 2 - 1, 1))));
+        }
+
+        split = Layer.Propose(SplitView.Of(split, song), new LayWish()).After;
+        foreach (var unit in split.Units.Where(u => u.NeedsRestart))
+        {
+            split = Sessions.After(split, new MarkRestarted(unit.Id));
+        }
+
+        return (Sessions.After(split, new SetPass(split.Pass with { Format = SampleFormat.Float32, CountInBars = 0, TailSeconds = 4 })), song);
+    }
+
+    private List<(Track Track, float[][] Sides)> Print(Split split, Song song, string name)
+    {
+        var folder = Path.Combine(_folder.Root, name);
+        Directory.CreateDirectory(folder);
+        return
+        [
+            .. new StandInRecorder(SplitView.Of(split, song), song).Print(t => Path.Combine(folder, t.Id + ".wav"), new DateTime(2026, 1, 2, 3, 4, 5))
+                .Select(p => (p.Track, Recorded.Sides(p.Path))),
+        ];
+    }
+}
