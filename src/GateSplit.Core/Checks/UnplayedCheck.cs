@@ -39,13 +39,13 @@ public sealed class UnplayedCheck : ICheck
 
     /// <summary>The channel of the song that no other source hears and that would play the most of a source, with the fewest keys moved.</summary>
     private static RouteNotes? Route(SplitView view, Unit unit, Song song) => (
-        from notes in song.Notes.GroupBy(n => n.Channel)
-        where view.Split.Units.Where(u => u != unit).All(u => notes.All(n => u.Chart.Voices.All(v => !u.Plays(v, n.Channel, n.Key))))
+        from strokes in song.Strokes.GroupBy(s => s.Key.Channel)
+        where view.Split.Units.Where(u => u.Id != unit.Id).All(u => strokes.All(s => u.Chart.Voices.All(v => !u.Plays(v, s.Key.Channel, s.Key.Key))))
         from channel in unit.Chart.Voices.Select(v => v.Channel).Distinct()
         from octaves in Enumerable.Range(-4, 9)
         let shift = octaves * Octave
-        let played = notes.Count(n => unit.Chart.Voices.Any(v => v.Plays(channel, n.Key + shift)))
+        let played = strokes.Where(s => unit.Chart.Voices.Any(v => v.Plays(channel, s.Key.Key + shift))).Sum(s => s.Value)
         where played > 0
-        orderby played descending, Math.Abs(shift), channel, notes.Key
-        select new RouteNotes(unit.Id, notes.Key, channel, shift)).FirstOrDefault();
+        orderby played descending, Math.Abs(shift), channel, strokes.Key
+        select new RouteNotes(unit.Id, strokes.Key, channel, shift)).FirstOrDefault();
 }

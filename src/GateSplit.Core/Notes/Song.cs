@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using GateSplit.Core.Quantities;
 
@@ -8,6 +9,7 @@ public sealed class Song
 {
     private readonly TempoMap _toTheMicrosecond;
     private readonly TempoMap? _typed;
+    private readonly Lazy<FrozenDictionary<(int Channel, int Key), int>> _strokes;
 
     private Song(MidiFile file, TempoMap toTheMicrosecond, TempoMap? typed, MetreMap metres, ImmutableArray<Note> notes, bool asTyped = true)
     {
@@ -16,6 +18,7 @@ public sealed class Song
         Tempos = asTyped && typed is not null ? typed : toTheMicrosecond;
         Metres = metres;
         Notes = notes;
+        _strokes = new(() => notes.GroupBy(n => (n.Channel, n.Key)).ToFrozenDictionary(g => g.Key, g => g.Count()));
     }
 
     /// <summary>The file it was read from.</summary>
@@ -29,6 +32,9 @@ public sealed class Song
 
     /// <summary>All notes of all tracks, ordered by start, channel and key.</summary>
     public ImmutableArray<Note> Notes { get; }
+
+    /// <summary>How many notes there are on each MIDI channel and key that has any: who asks what is played need not go through all notes.</summary>
+    public IReadOnlyDictionary<(int Channel, int Key), int> Strokes => _strokes.Value;
 
     /// <summary>Whole bars from the start to the end of the last note; at least 1.</summary>
     public long Bars => Math.Max(1, Metres.BarsUntil(Notes.IsEmpty ? 0 : Notes.Max(n => n.EndTick)));

@@ -41,5 +41,5 @@ public static class Sounding
 
     /// <summary>The voices of a source that have notes in a song.</summary>
     public static ImmutableHashSet<VoiceId> Voices(Unit unit, Song song) =>
-        [.. unit.Chart.Voices.Where(v => song.Notes.Any(n => unit.Plays(v, n.Channel, n.Key))).Select(v => v.Id)];
+        [.. unit.Chart.Voices.Where(v => song.Strokes.Keys.Any(s => unit.Plays(v, s.Channel, s.Key))).Select(v => v.Id)];
 }

@@ -12,7 +12,7 @@ public static class NoteRanges
     public static string Of(Chart chart) => Write(chart.Voices.SelectMany(v => v.Keys.IsEmpty ? [(v.Channel, Key: (int?)null)] : v.Keys.Select(k => (v.Channel, Key: (int?)k))));
 
     /// <summary>The same for what a song has.</summary>
-    public static string Of(Song song) => Write(song.Notes.Select(n => (n.Channel, Key: (int?)n.Key)));
+    public static string Of(Song song) => Write(song.Strokes.Keys.Select(s => (s.Channel, Key: (int?)s.Key)));
 
     private static string Write(IEnumerable<(int Channel, int? Key)> notes) => Words.List(
         [.. notes.GroupBy(n => n.Channel).OrderBy(g => g.Key).Select(g => $"channel {g.Key} ({Keys([.. g.Select(n => n.Key)])})")], Most);

@@ -197,7 +197,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Mends a finding.</summary>
     public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
         revision,
-        () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Core.Refusal("This finding is gone already."));
+        () => Frame.Findings.FirstOrDefault(f => f.Id == finding)?.Fix is { } fix ? fix : new Core.Refusal("This finding is gone already."));
 
     /// <summary>Lets a recording be the one of its track that counts.</summary>
     public async Task<IActionResult> OnPostChoose(long take, string track, string? back)

@@ -103,12 +103,12 @@ public sealed class SplitModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Mends a finding.</summary>
     public Task<IActionResult> OnPostFix(int revision, string finding) => Change(
         revision,
-        () => Frame.Findings.FirstOrDefault(f => f.Key == finding)?.Fix is { } fix ? fix : new Refusal("This finding is gone already."));
+        () => Frame.Findings.FirstOrDefault(f => f.Id == finding)?.Fix is { } fix ? fix : new Refusal("This finding is gone already."));
 
     /// <summary>Accepts a finding as meant.</summary>
     public Task<IActionResult> OnPostAccept(int revision, string finding, string? why) => Change(
         revision,
-        () => Frame.Findings.FirstOrDefault(f => f.Key == finding) is { } found
+        () => Frame.Findings.FirstOrDefault(f => f.Id == finding) is { } found
             ? new AcceptFinding(new AcceptedFinding(found.Key, found.Sentence, why ?? ""))
             : new Refusal("This finding is gone already."));
 
