@@ -43,7 +43,7 @@ foreach (var declaring in split.Units.Where(u => u.Chart.DeclaresPorts))
     split = new MarkRestarted(declaring.Id).Apply(split).Value!;
 }
 
-split = Layer.Propose(SplitView.Of(split, song), new LayWish()).After;
+split = Layer.Propose(SplitView.Of(split, song), new LayWish(HardPan: false) { Unity = true }).After;
 foreach (var waiting in split.Units.Where(u => u.NeedsRestart))
 {
     split = new MarkRestarted(waiting.Id).Apply(split).Value!;

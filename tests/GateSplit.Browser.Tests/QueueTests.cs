@@ -61,7 +61,7 @@ public sealed class QueueTests
             start = edit.Apply(start).Value!;
         }
 
-        var laid = Layer.Propose(SplitView.Of(start, song), new LayWish()).Edit!.Apply(start).Value!;
+        var laid = Layer.Propose(SplitView.Of(start, song), new LayWish(HardPan: false) { Unity = true }).Edit!.Apply(start).Value!;
         return (laid, MidiWriter.Write(file));
     }
 }

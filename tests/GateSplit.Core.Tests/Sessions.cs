@@ -48,6 +48,6 @@ internal static class Sessions
     {
         var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
         var split = StartingSplit.Of([chart], (int)song.Bars, 48000);
-        return (Layer.Propose(View(split, song), new LayWish()).Edit!.Apply(split).Value!, song);
+        return (Layer.Propose(View(split, song), new LayWish(HardPan: false) { Unity = true }).Edit!.Apply(split).Value!, song);
     }
 }

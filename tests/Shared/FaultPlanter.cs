@@ -27,7 +27,7 @@ public sealed class FaultPlanter
             split = After(split, new DeclarePorts(unit.Id, 6 + _random.Next(8), Width.Stereo, "Out", 1), new MarkRestarted(unit.Id));
         }
 
-        split = Layer.Propose(SplitView.Of(split, Song), new LayWish(HardPan: _random.Next(3) == 0)).After;
+        split = Layer.Propose(SplitView.Of(split, Song), new LayWish(HardPan: _random.Next(3) == 0) { Unity = true }).After;
         foreach (var unit in split.Units.Where(u => u.NeedsRestart))
         {
             split = After(split, new MarkRestarted(unit.Id));

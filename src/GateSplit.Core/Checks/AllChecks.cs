@@ -62,7 +62,9 @@ public static class AllChecks
     /// <summary>Each pass is looked at as it will be recorded; what holds in several is told once.</summary>
     internal static IEnumerable<Finding> InEveryPass(SplitView view)
     {
-        var settled = Settled(view);
+        // A restart that is still to come is one finding. All else is looked at as it will be after it: a dozen findings that the same restart
+        // mends would only hide the rest.
+        var settled = view.Settled;
 
         // A pass of which no track is armed is looked at, too: that it will not be recorded is what has to be told.
         var passes = settled.Split.Tracks.Select(t => t.Pass).DefaultIfEmpty(1).Max();
@@ -71,18 +73,6 @@ public static class AllChecks
             .SelectMany(seen => Rules.Where(r => r is not RestartCheck).SelectMany(rule => Named(rule, seen)))
             .DistinctBy(f => (f.Key, f.Sentence)));
     }
-
-    /// <summary>
-    /// A restart that is still to come is one finding. All else is looked at as it will be after it: a dozen findings
-    /// that the same restart mends would only hide the rest.
-    /// </summary>
-    private static SplitView Settled(SplitView view) => view.Split.Units.All(u => !u.NeedsRestart)
-        ? view
-        : new SplitView(
-            view.Split with { Units = [.. view.Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, view.Sounding, view.Space)
-        {
-            Song = view.Song,
-        };
 
     private static IEnumerable<Finding> Named(ICheck rule, SplitView view) => rule.Look(view).Select(f => f with { Check = NameOf(rule) });
 

@@ -121,7 +121,7 @@ public static class FogSignal
         var split = StartingSplit.Of([MudlarkNine.Chart, WickerKeys.Chart], Bars, 48000);
         var drums = split.Units[0];
         var drumsAlone = Sounding.Elements(split, song).Where(e => e.UnitId == drums.Id).ToImmutableHashSet();
-        split = Layer.Propose(new SplitView(split, drumsAlone), new LayWish()).After;
+        split = Layer.Propose(new SplitView(split, drumsAlone), new LayWish(HardPan: false) { Unity = true }).After;
         var keys = split.Units[1];
         var usb = split.BankOf(drums);
         var (kick, snare, clap) = (Named(split, "Kick"), Named(split, "Snare"), Named(split, "Clap"));

@@ -28,7 +28,7 @@ public static class LampLit
         var file = writer.ToFile("Lamp Lit", Bars);
         var song = Song.Of(file);
         var start = StartingSplit.Of([OstlerKitRoom.Chart], Bars, 48000);
-        var lay = Layer.Propose(SplitView.Of(start, song), new LayWish()).Edit!;
+        var lay = Layer.Propose(SplitView.Of(start, song), new LayWish(HardPan: false) { Unity = true }).Edit!;
         return new DemoSession("Lamp Lit", file, lay.Apply(start).Value!, [new DemoPrint()]);
     }
 

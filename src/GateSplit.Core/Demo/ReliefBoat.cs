@@ -148,7 +148,7 @@ public static class ReliefBoat
                 new AddBank(BankKind.Analog, "Socket", Sockets),
                 new SetPass(split.Pass with { Looped = true, SettleLoops = 1 }),
             ]);
-        split = Layer.Propose(SplitView.Of(split, song), new LayWish()).After;
+        split = Layer.Propose(SplitView.Of(split, song), new LayWish(HardPan: false) { Unity = true }).After;
         return Apply(split, [.. split.Units[0].Elements.Where(e => e.Port is not null && e.InMain).Select(e => (Edit)new SetInMain(new ElementRef(unit, e.ElementId), false))]);
     }
 

@@ -20,7 +20,4 @@ public sealed record LaidLine(
 
     /// <summary>The group that leaves as one line; null for elements.</summary>
     public string? Group { get; init; }
-
-    /// <summary>What it has in common with lines that belong into the same pass; null for nothing.</summary>
-    public string? Set { get; init; }
 }

@@ -11,6 +11,9 @@ namespace GateSplit.Core.Planning;
 /// <param name="After">The split after it.</param>
 public sealed record Proposal(ImmutableArray<LaidLine> Lines, ImmutableArray<string> Reasons, Edit? Edit, Split After)
 {
+    /// <summary>Where one pass does not hold all lines: how many are needed, how many there are, and by how many it is short.</summary>
+    public ImmutableArray<string> Limits { get; init; } = [];
+
     /// <summary>How many passes it takes.</summary>
     public int Passes => Math.Max(1, Lines.Select(l => l.Pass).DefaultIfEmpty(1).Max());
 }

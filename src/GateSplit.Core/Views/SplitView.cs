@@ -110,6 +110,11 @@ public sealed class SplitView
     /// <summary>The same with what the recording needs and what is there.</summary>
     public SplitView With(DiskSpace space) => new(this, space);
 
+    /// <summary>The same as it will be once every source that needs it was started again.</summary>
+    public SplitView Settled => Split.Units.All(u => !u.NeedsRestart)
+        ? this
+        : new SplitView(Split with { Units = [.. Split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [] })] }, Sounding, Space) { Song = Song };
+
     /// <summary>What a check looks at in one pass: elements that play in another one do not sound in it.</summary>
     /// <param name="pass">From 1.</param>
     public SplitView InPass(int pass) => new(

@@ -229,10 +229,10 @@ public sealed class CheckEdgeTests
         Finding[] Told(params Edit[] edits) => [.. AllChecks.Look(Sessions.View(Sessions.After(split, edits), song)).Where(f => f.Check == "GroupAndElement")];
         Assert.Empty(Told());
         var told = Told(new SetGroup(U1, new UnitGroup("Group A") { Port = 4 }));
-        Assert.Equal(Enumerable.Range(2, told.Length).Select(n => new Place($"element:u1/a{n}")), told.Select(f => f.Place));
+        Assert.Equal(Enumerable.Range(1, told.Length).Select(n => new Place($"element:u1/a{n}")), told.Select(f => f.Place));
         Assert.All(told, f => Assert.Equal(Severity.Note, f.Severity));
-        Assert.Equal($"A2 has port {split.Units[0].Element(new ElementId("a2")).Port} of its own, while Group A leaves by port 4: it is not in the group's file.", told[0].Sentence);
-        Assert.Equal("Let A2 follow Group A", told[0].FixLabel);
+        Assert.Equal($"A1 has port {split.Units[0].Element(new ElementId("a1")).Port} of its own, while Group A leaves by port 4: it is not in the group's file.", told[0].Sentence);
+        Assert.Equal("Let A1 follow Group A", told[0].FixLabel);
     }
 
     [Fact]

@@ -80,12 +80,12 @@ public sealed class DrawingTests
         var plain = SplitDrawing.Of(view, new DrawingWish { Pass = 1 });
         var fourth = SplitDrawing.Of(Sessions.View(split, song).InPass(4), new DrawingWish { Pass = 4 });
         Assert.All([plain, fourth], d => Assert.Equal(split.Units[0].Chart.Ports.Select(p => p.Number), d.Ports.Select(p => p.Number)));
-        Assert.Equal((20, 12), (plain.Ports.Count(p => p.Used), fourth.Ports.Count(p => p.Used)));
+        Assert.Equal((19, 15), (plain.Ports.Count(p => p.Used), fourth.Ports.Count(p => p.Used)));
         var folded = SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A"] });
-        Assert.Equal(Enumerable.Range(13, 8), folded.Ports.Select(p => p.Number));
+        Assert.Equal([1, .. Enumerable.Range(14, 7)], folded.Ports.Select(p => p.Number));
         Assert.Equal([3], SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A"], Only = [Place.OfPort(new UnitId("u1"), 3)] }).Ports.Select(p => p.Number)); // it was asked for
         var nothingElse = SplitDrawing.Of(view, new DrawingWish { Pass = 1, Folded = ["u1/Group A", "u1/Group B"] });
-        Assert.Equal((1, 2, 0, 0), (nothingElse.Units.Length, nothingElse.Folds.Length, nothingElse.Elements.Length, nothingElse.Ports.Length));
+        Assert.Equal((1, 2, 0, 1), (nothingElse.Units.Length, nothingElse.Folds.Length, nothingElse.Elements.Length, nothingElse.Ports.Length));
         var all = SplitDrawing.Of(Sessions.View(split, song), new DrawingWish { Folded = ["u1/Group A", "u1/Group B"] });
         Assert.Equal(["Group A", "Group B"], all.Folds.Select(f => f.Name));
         foreach (var drawing in new[] { folded, all })
@@ -164,7 +164,7 @@ public sealed class DrawingTests
         var folded = SplitDrawing.Of(view, new DrawingWish { Folded = ["u1/Group A"] });
         var fold = Assert.Single(folded.Folds);
         Assert.Equal(("Group A", 12, 12), (fold.Name, fold.Elements, fold.Tracks));
-        Assert.Equal("1-12", fold.Ports);
+        Assert.Equal("2-13", fold.Ports);
         Assert.Equal(whole.Elements.Length - 12, folded.Elements.Length);
         Assert.Equal(whole.Tracks.Length - 12, folded.Tracks.Length);
         Assert.Equal(whole.Tracks[^1].Number, folded.Tracks[^1].Number); // tracks keep their numbers
@@ -176,9 +176,9 @@ public sealed class DrawingTests
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
         var chart = split.Units[0].Chart;
         var mixed = chart with { Elements = [.. chart.Elements.Select(e => e.Id.Value == "a1" ? e with { Family = Family.Bass } : e)] };
-        var turned = Sessions.After(split with { Units = [split.Units[0] with { Chart = mixed }] }, new AssignPort(new(new UnitId("u1"), new ElementId("a2")), 3), new AssignPort(new(new UnitId("u1"), new ElementId("a3")), 2));
+        var turned = Sessions.After(split with { Units = [split.Units[0] with { Chart = mixed }] }, new AssignPort(new(new UnitId("u1"), new ElementId("a2")), 4), new AssignPort(new(new UnitId("u1"), new ElementId("a3")), 3));
         var fold = Assert.Single(SplitDrawing.Of(Sessions.View(turned, song), new DrawingWish { Folded = ["u1/Group A"] }).Folds);
-        Assert.Equal((Family.Bass, "1-12"), (fold.Family, fold.Ports));
+        Assert.Equal((Family.Bass, "2-13"), (fold.Family, fold.Ports));
     }
 
     [Theory]
@@ -234,9 +234,9 @@ public sealed class DrawingTests
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);
         var passes = Enumerable.Range(1, split.Passes).Select(p => SplitDrawing.Of(Sessions.View(split, song), new DrawingWish { Pass = p })).ToList();
-        Assert.Equal([20, 20, 20, 12], passes.Select(p => p.Tracks.Length));
+        Assert.Equal([19, 19, 19, 15], passes.Select(p => p.Tracks.Length));
         Assert.All(passes, p => Assert.Equal(0, p.Crossings));
-        Assert.Equal(21, passes[1].Tracks[0].Number);
+        Assert.Equal(20, passes[1].Tracks[0].Number);
     }
 
     [Fact]

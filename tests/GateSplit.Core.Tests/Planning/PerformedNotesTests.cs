@@ -100,7 +100,7 @@ public sealed class PerformedNotesTests
     public void The_notes_that_are_kept_beside_a_take_are_those_that_were_performed()
     {
         var (split, song) = Session(new PerformedStep(Kick, StepKind.Roll, 1, 1.25, 4));
-        var laid = Layer.Propose(Sessions.View(split, song), new LayWish()).After;
+        var laid = Layer.Propose(Sessions.View(split, song), new LayWish(HardPan: false) { Unity = true }).After;
         var kept = Song.Of(NoteTracks.Of(song.File, Sessions.View(laid, song)));
         Assert.Equal([0, 120, 240, 360, 480, 960, 1440, 1920, 2400], kept.Notes.Where(n => n.Key == 36).Select(n => n.StartTick));
         Assert.Equal([960], kept.Notes.Where(n => n.Key == 38).Select(n => n.StartTick));
@@ -144,7 +144,7 @@ public sealed class PerformedNotesTests
     public void Notes_that_are_kept_end_before_they_begin_again_and_stand_beside_tempo_and_metre_alone()
     {
         var (split, _) = Session();
-        var laid = Layer.Propose(Sessions.View(split, Session().Song), new LayWish()).After;
+        var laid = Layer.Propose(Sessions.View(split, Session().Song), new LayWish(HardPan: false) { Unity = true }).After;
         MidiEvent On(int tick) => MidiEvent.Message(tick, 0x90, 10, 36, 100);
         MidiEvent Off(int tick) => MidiEvent.Message(tick, 0x80, 10, 36, 0);
         var song = new MidiFile(1, TimeBase.Metrical(480),

@@ -90,7 +90,7 @@ public sealed class PlanningTests
     {
         var song = Song.Of(CheckPattern.Of([WickerKeys.Chart], Tempo.Default));
         var start = StartingSplit.Of([WickerKeys.Chart], 3, 48000);
-        var split = Layer.Propose(Sessions.View(start, song), new LayWish()).Edit!.Apply(start).Value!;
+        var split = Layer.Propose(Sessions.View(start, song), new LayWish(HardPan: false)).Edit!.Apply(start).Value!;
         Assert.Equal(13, split.Tracks.Length);
         Assert.Equal(4, split.Passes);
         Assert.DoesNotContain(AllChecks.Look(Sessions.View(split, song)), f => f.Check is "UnheardPort" or "SilentLine");

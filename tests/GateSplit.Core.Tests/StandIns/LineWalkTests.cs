@@ -175,7 +175,7 @@ public sealed class LineWalkTests : IDisposable
     private static SplitView Laid(Chart chart)
     {
         var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
-        var after = Layer.Propose(Sessions.View(StartingSplit.Of([chart], (int)song.Bars, 48000), song), new LayWish()).After;
+        var after = Layer.Propose(Sessions.View(StartingSplit.Of([chart], (int)song.Bars, 48000), song), new LayWish(HardPan: false) { Unity = true }).After;
         return Sessions.View(after.Unit(new UnitId("u1"))!.NeedsRestart ? Sessions.After(after, new MarkRestarted(new UnitId("u1"))) : after, song);
     }
 }

@@ -63,7 +63,7 @@ public sealed class MixTests : IDisposable
             split = Sessions.After(split, new SetPan(new ElementRef(split.Units[0].Id, element.ElementId), new Pan(Math.Round(random.NextDouble() * 2 - 1, 1))));
         }
 
-        split = Layer.Propose(SplitView.Of(split, song), new LayWish()).After;
+        split = Layer.Propose(SplitView.Of(split, song), new LayWish(HardPan: false) { Unity = true }).After;
         foreach (var unit in split.Units.Where(u => u.NeedsRestart))
         {
             split = Sessions.After(split, new MarkRestarted(unit.Id));

@@ -191,7 +191,7 @@ public sealed class RecorderTests : IDisposable
         writer.Hold(11, key, 100, 0, 4);
         var song = Song.Of(writer.ToFile("One note", 2));
         var split = StartingSplit.Of([WickerKeys.Chart], 2, 48000);
-        split = Layer.Propose(Sessions.View(split, song), new LayWish()).Edit!.Apply(split).Value!;
+        split = Layer.Propose(Sessions.View(split, song), new LayWish(HardPan: false) { Unity = true }).Edit!.Apply(split).Value!;
         var samples = Samples(Print(split, song).Values.Single(t => !t.Measure.Channels[0].Silent));
 
         // A sine part: its rising crossings over a second, the first and the last placed between two samples.
@@ -209,7 +209,7 @@ public sealed class RecorderTests : IDisposable
         pattern.Hits(10, 42, 0, "....X...........");
         var both = Song.Of(pattern.ToFile("Open and closed", 1));
         var split = StartingSplit.Of([MudlarkNine.Chart], 1, 48000);
-        split = Layer.Propose(Sessions.View(split, both), new LayWish()).Edit!.Apply(split).Value!;
+        split = Layer.Propose(Sessions.View(split, both), new LayWish(HardPan: false) { Unity = true }).Edit!.Apply(split).Value!;
         split = Sessions.After(split, new ShapeVoice(new UnitId("u1"), new UnitVoice(new VoiceId("hat-open")) { DecayScale = 4 }));
         double Late(Song song) => Samples(Print(split, song)["Open hat"]).Skip(24000 + 2400).Take(4800).Max(Math.Abs);
         Assert.True(Late(alone) > 0.003);
@@ -228,7 +228,7 @@ public sealed class RecorderTests : IDisposable
 
         var song = Song.Of(writer.ToFile("Three parts", 2));
         var wide = StartingSplit.Of([WickerKeys.Chart], 2, 48000);
-        wide = Layer.Propose(Sessions.View(wide, song), new LayWish()).After;
+        wide = Layer.Propose(Sessions.View(wide, song), new LayWish(HardPan: false) { Unity = true }).After;
         var narrowChart = WickerKeys.Chart with
         {
             Ports = [.. WickerKeys.Chart.Ports.Take(2)],
@@ -236,7 +236,7 @@ public sealed class RecorderTests : IDisposable
             AssignedLeavesMain = false,
         };
         var narrow = StartingSplit.Of([narrowChart], 2, 48000);
-        narrow = Layer.Propose(Sessions.View(narrow, song), new LayWish()).After;
+        narrow = Layer.Propose(Sessions.View(narrow, song), new LayWish(HardPan: false) { Unity = true }).After;
         foreach (var unit in narrow.Units[0].Elements.Where(e => e.InMain))
         {
             narrow = Sessions.After(narrow, new SetInMain(new ElementRef(new UnitId("u1"), unit.ElementId), false));
@@ -310,7 +310,7 @@ public sealed class RecorderTests : IDisposable
         var alone = Song.Of(writer.ToFile("Alone", 1));
         writer.Hits(second.Channel, second.Keys[0], 0, ".x..............");
         var both = Song.Of(writer.ToFile("Both", 1));
-        var split = Layer.Propose(Sessions.View(StartingSplit.Of([HeronTen.Chart], 1, 48000), alone), new LayWish()).After;
+        var split = Layer.Propose(Sessions.View(StartingSplit.Of([HeronTen.Chart], 1, 48000), alone), new LayWish(HardPan: false) { Unity = true }).After;
         split = Sessions.After(split, new ShapeVoice(new UnitId("u1"), new UnitVoice(first.Id) { DecayScale = 4, LevelDb = new Decibels(6) }), new SetMuted(new ElementRef(new UnitId("u1"), sharers[1].Id), true));
         double Late(Song song) => Samples(Print(split, song).Values.First()).Skip(6_000 + 1_500).Take(2_000).Max(Math.Abs);
         Assert.True(Late(alone) > 1e-4);

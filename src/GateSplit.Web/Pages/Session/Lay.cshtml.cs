@@ -1,9 +1,11 @@
+using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 using GateSplit.Data;
+using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
@@ -13,21 +15,9 @@ namespace GateSplit.Web.Pages.Session;
 public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
     : EditPage(open, sessions, takes, jobs, store)
 {
-    /// <summary>True to lay everything again.</summary>
-    [BindProperty(SupportsGet = true, Name = "anew")]
-    public bool Anew { get; set; }
-
-    /// <summary>True to let two mono lines share a pair where that saves a pass.</summary>
-    [BindProperty(SupportsGet = true, Name = "pan")]
-    public bool HardPan { get; set; }
-
-    /// <summary>True to lay groups as one line each.</summary>
-    [BindProperty(SupportsGet = true, Name = "groups")]
-    public bool ByGroup { get; set; }
-
-    /// <summary>The only elements to lay, as "unit/element" with commas between; null for all.</summary>
-    [BindProperty(SupportsGet = true, Name = "only")]
-    public string? Only { get; set; }
+    /// <summary>How lines are to be laid, as the address has it.</summary>
+    [BindProperty(SupportsGet = true)]
+    public LayQuery Query { get; set; } = new();
 
     /// <summary>The proposal.</summary>
     public Proposal Proposal { get; private set; } = null!;
@@ -41,7 +31,7 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
     /// <summary>Accepts the proposal.</summary>
     public Task<IActionResult> OnPostAccept(int revision) => Change(
         revision,
-        () => Layer.Propose(Session.Lines, Wish).Edit is { } edit ? edit : new Refusal("There is nothing to lay: every element that sounds has its line already."));
+        () => Layer.Propose(Session.Lines, Query.Wish).Edit is { } edit ? edit : new Refusal("There is nothing to lay: every element that sounds has its line already."));
 
     /// <inheritdoc/>
     protected override string Station => "split";
@@ -49,15 +39,23 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
     /// <inheritdoc/>
     protected override string Address() => $"/sessions/{Id}/split";
 
-    private LayWish Wish => new(Anew, HardPan, ByGroup)
-    {
-        Only = string.IsNullOrWhiteSpace(Only)
-            ? null
-            : [.. Only.Split(',').Select(o => o.Split('/', 2)).Where(o => o.Length == 2).Select(o => new ElementRef(new UnitId(o[0]), new ElementId(o[1])))],
-    };
-
     /// <summary>What is laid, in words; null for everything that sounds.</summary>
-    public string? OnlyWords => Wish.Only is { } only ? Core.Words.List([.. only.Select(Split.NameOf)]) : null;
+    public string? OnlyWords => Query.Wish.Only is { } only ? Words.List([.. only.Where(Split.HasElement).OrderBy(e => Session.Lines.Elements.TakeWhile(x => x.Ref != e).Count()).Select(Split.NameOf)]) : null;
+
+    /// <summary>Sources and their groups that can be laid alone, by name; empty where there is but one.</summary>
+    public IReadOnlyList<(string Name, ImmutableHashSet<ElementRef> Elements)> Parts
+    {
+        get
+        {
+            var sounding = Session.Lines.SoundingElements.Where(e => e.Chart.Kind != ElementKind.NoteOnly).ToList();
+            var groups = sounding.Where(e => e.Chart.Group is not null).GroupBy(e => $"{e.Chart.Group} of {e.Unit.Name}").Select(g => (g.Key, g.Select(e => e.Ref).ToImmutableHashSet())).ToList();
+            var units = sounding.GroupBy(e => (e.Unit.Id, e.Unit.Name)).Select(g => (g.Key.Name, g.Select(e => e.Ref).ToImmutableHashSet())).ToList();
+            return units.Count + groups.Count < 2 ? [] : [.. units.Count > 1 ? units : [], .. groups];
+        }
+    }
+
+    /// <summary>The address of another wish.</summary>
+    public string AddressOf(LayWish wish) => $"/sessions/{Id}/lay{LayQuery.Of(wish)}";
 
     /// <inheritdoc/>
     protected override async Task<bool> Show()
@@ -67,36 +65,26 @@ public sealed class LayModel(OpenSessions open, SessionStore sessions, TakeStore
             return false;
         }
 
-        Proposal = Layer.Propose(Session.Lines, Wish);
+        Proposal = Layer.Propose(Session.Lines, Query.Wish);
         Times = TimesOf(Proposal);
-        Choices = [.. Wishes().Select(w => (Wish: w, Proposal: Layer.Propose(Session.Lines, w))).Select(c => new Choice(Words(c.Wish), Query(c.Wish), c.Proposal.Lines.Length, TimesOf(c.Proposal), c.Wish with { Only = null } == Wish with { Only = null }))];
+        var here = LayQuery.Of(Query.Wish).ToString();
+        Choices =
+        [
+            .. from choice in LayChoices.Of(Session.Lines, Query.Wish)
+               let proposal = choice.Wish is { } wish ? Layer.Propose(Session.Lines, wish) : null
+               select new Choice(choice.What, choice.Wish is { } w ? AddressOf(w) : null, proposal?.Lines.Length ?? 0, proposal is null ? null : TimesOf(proposal), choice.Wish is { } own && LayQuery.Of(own).ToString() == here),
+        ];
         return true;
-    }
-
-    private IEnumerable<LayWish> Wishes()
-    {
-        yield return Wish with { HardPan = false, ByGroup = false };
-        yield return Wish with { HardPan = true, ByGroup = false };
-        if (Split.Units.Any(u => !u.Chart.Groups.IsEmpty))
-        {
-            yield return Wish with { HardPan = false, ByGroup = true };
-        }
     }
 
     private PassTimes TimesOf(Proposal proposal) =>
         PassTimes.Of(new SplitView(proposal.After, Session.Lines.Sounding), Session.Song);
 
-    private static string Words(LayWish wish) =>
-        wish.ByGroup ? "each group as one line" : wish.HardPan ? "two mono lines on a pair where that saves a pass" : "each line on a port of its own";
-
-    private string Query(LayWish wish) =>
-        $"/sessions/{Id}/lay?anew={(wish.Anew ? "true" : "false")}&pan={(wish.HardPan ? "true" : "false")}&groups={(wish.ByGroup ? "true" : "false")}{(Only is null ? "" : "&only=" + Uri.EscapeDataString(Only))}";
-
     /// <summary>Another way to lay the lines.</summary>
     /// <param name="What">In words.</param>
-    /// <param name="Address">Where it is proposed.</param>
+    /// <param name="Address">Where it is proposed; null for a way that there is not here.</param>
     /// <param name="Lines">New lines.</param>
-    /// <param name="Times">What it takes.</param>
+    /// <param name="Times">What it takes; null for a way that there is not here.</param>
     /// <param name="Chosen">True for the one that is shown.</param>
-    public sealed record Choice(string What, string Address, int Lines, PassTimes Times, bool Chosen);
+    public sealed record Choice(string What, string? Address, int Lines, PassTimes? Times, bool Chosen);
 }
