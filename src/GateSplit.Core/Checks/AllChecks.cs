@@ -16,6 +16,8 @@ public static class AllChecks
         new MeantElsewhereCheck(),
         new SilentLineCheck(),
         new UnheardPortCheck(),
+        new GoneSourceCheck(),
+        new UnfedBusCheck(),
         new EmptyTrackCheck(),
         new DoubledCheck(),
         new SkippedNumberCheck(),
@@ -68,10 +70,12 @@ public static class AllChecks
 
         // A pass of which no track is armed is looked at, too: that it will not be recorded is what has to be told.
         var passes = settled.Split.Tracks.Select(t => t.Pass).DefaultIfEmpty(1).Max();
-        return Named(new RestartCheck(), view).Concat(Enumerable.Range(1, passes)
-            .Select(pass => passes == 1 ? settled : settled.InPass(pass))
-            .SelectMany(seen => Rules.Where(r => r is not RestartCheck).SelectMany(rule => Named(rule, seen)))
-            .DistinctBy(f => (f.Key, f.Sentence)));
+        return Named(new RestartCheck(), view)
+            .Concat(Rules.Where(r => r is IOfTheWholeSplit).SelectMany(rule => Named(rule, settled)))
+            .Concat(Enumerable.Range(1, passes)
+                .Select(pass => passes == 1 ? settled : settled.InPass(pass))
+                .SelectMany(seen => Rules.Where(r => r is not (RestartCheck or IOfTheWholeSplit)).SelectMany(rule => Named(rule, seen)))
+                .DistinctBy(f => (f.Key, f.Sentence)));
     }
 
     private static IEnumerable<Finding> Named(ICheck rule, SplitView view) => rule.Look(view).Select(f => f with { Check = NameOf(rule) });

@@ -21,7 +21,7 @@ public sealed class DoubledCheck : ICheck
     {
         // A track that is not recorded and goes to a bus or a looped-back pair is only a part of the way there.
         var carried = view.Split.Tracks
-            .Where(t => !view.IsReference(t) && (t.Armed || (t.Heard && t.Bus is null && view.Split.TrackGroup(t.GroupId) is not { Sums: true, Bus: not null })))
+            .Where(t => !view.IsReference(t) && (t.Armed || (t.Heard && view.Split.OutputOf(t) is null)))
             .ToDictionary(t => t, view.SoundingIn);
         var doubled = carried
             .SelectMany(p => p.Value.Select(e => (Element: e, Track: p.Key)))

@@ -4,20 +4,42 @@ using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;
 
-/// <summary>A second copy of a source that plays the same notes and that nobody takes is mostly the old one, still loaded.</summary>
-public sealed class OldCopyCheck : ICheck
+/// <summary>
+/// Of two copies of a source that play the same notes one is mostly the old one, still loaded. Which, is told by what tracks record of each;
+/// where that says nothing, it is asked.
+/// </summary>
+public sealed class OldCopyCheck : ICheck, IOfTheWholeSplit
 {
     /// <inheritdoc/>
-    public IEnumerable<Finding> Look(SplitView view) =>
-        from alike in view.Split.Units.Where(u => view.SoundingElements.Any(e => e.Unit == u)).GroupBy(u => u.Chart.Id)
-        where alike.Count() > 1 && alike.Any(u => IsTaken(view, u))
-        from old in alike.Where(u => !IsTaken(view, u))
-        let current = alike.First(u => IsTaken(view, u))
-        select Finding.Warning(
-                Place.Of(old),
-                $"{old.Name} plays the same notes as {current.Name}, and no track takes it: an old copy still sounds along. Remove it.")
-            .WithFix($"Remove {old.Name}", new RemoveUnit(old.Id));
+    public IEnumerable<Finding> Look(SplitView view)
+    {
+        foreach (var alike in view.Split.Units.Where(u => view.SoundingElements.Any(e => e.Unit == u)).GroupBy(u => u.Chart.Id).Where(g => g.Count() > 1))
+        {
+            var copies = alike.Select(u => (Unit: u, Recorded: Recorded(view, u), Meant: view.Split.Tracks.Any(t => t.MeantFor.Any(m => m.UnitId == u.Id)))).ToList();
+            var current = copies.MaxBy(c => (c.Recorded, c.Meant));
+            foreach (var (unit, recorded, meant) in copies.Where(c => c.Unit != current.Unit && PlayTheSame(view, c.Unit, current.Unit)))
+            {
+                if (recorded == 0 && current.Recorded > 0)
+                {
+                    var made = RemoveUnit.Tracks(view.Split, unit.Id);
+                    yield return Finding.Warning(
+                            Place.Of(unit),
+                            $"{unit.Name} plays the same notes as {current.Unit.Name}, and no {(made == 0 ? "track" : "armed track")} takes it: an old copy still sounds along. Remove it.")
+                        .WithFix($"Remove {unit.Name}{(made == 0 ? "" : $" and its {Words.Count(made, "track")}")}", new RemoveUnit(unit.Id, WithTracks: made > 0));
+                }
+                else if (recorded > 0 || (meant == current.Meant && view.ArmedTracks.Any()))
+                {
+                    yield return Finding.Note(
+                        Place.Of(unit),
+                        $"{unit.Name} and {current.Unit.Name} play the same notes{(recorded > 0 ? ", and tracks take both" : "")}. If one of them is an old copy, remove it; if each has notes of its own, give the notes to one of them at Sources.");
+                }
+            }
+        }
+    }
 
-    private static bool IsTaken(SplitView view, Unit unit) =>
-        view.Signal.TrackFeeds.Any(f => f.UnitId == unit.Id) || view.Split.Tracks.Any(t => t.MeantFor.Any(m => m.UnitId == unit.Id));
+    /// <summary>How many armed tracks take something of a source, or are meant to.</summary>
+    private static int Recorded(SplitView view, Unit unit) => view.ArmedTracks.Count(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unit.Id) || t.MeantFor.Any(m => m.UnitId == unit.Id));
+
+    private static bool PlayTheSame(SplitView view, Unit one, Unit other) => view.Song is not { } song
+        || song.Strokes.Keys.Any(s => one.Chart.Voices.Any(v => one.Plays(v, s.Channel, s.Key)) && other.Chart.Voices.Any(v => other.Plays(v, s.Channel, s.Key)));
 }

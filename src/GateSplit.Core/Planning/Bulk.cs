@@ -41,6 +41,28 @@ public static class Bulk
     public static Edit PutInGroup(Split split, IReadOnlyList<TrackId> trackIds, TrackGroupId groupId) =>
         Each(split, trackIds, "Group", (t, _) => new PutInGroup(t.Id, groupId));
 
+    /// <summary>Takes them out of a group.</summary>
+    public static Edit TakeOutOfGroup(Split split, IReadOnlyList<TrackId> trackIds, TrackGroupId groupId) =>
+        Each(split, trackIds, "Ungroup", (t, _) => new TakeOutOfGroup(t.Id, groupId));
+
+    /// <summary>Does one thing to each of several tracks.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="trackIds">The tracks.</param>
+    /// <param name="what">What it does, such as "Set the level of".</param>
+    /// <param name="edit">What it does to one.</param>
+    public static Edit Tracks(Split split, IReadOnlyList<TrackId> trackIds, string what, Func<Track, Edit> edit) => Each(split, trackIds, what, (t, _) => edit(t));
+
+    /// <summary>Does one thing to each of several elements.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="elements">The elements.</param>
+    /// <param name="what">What it does, such as "Set the fader of".</param>
+    /// <param name="edit">What it does to one.</param>
+    public static Edit Elements(Split split, IReadOnlyList<ElementRef> elements, string what, Func<ElementRef, Edit> edit)
+    {
+        var edits = elements.Where(split.HasElement).Distinct().Select(edit).ToImmutableArray();
+        return new Several($"{what} {Words.Count(edits.Length, "element")}", edits);
+    }
+
     /// <summary>Sets when tracks are heard.</summary>
     public static Edit Monitor(Split split, IReadOnlyList<TrackId> trackIds, MonitorMode mode) =>
         Each(split, trackIds, "Set the monitoring of", (t, _) => new SetMonitor(t.Id, mode));
@@ -85,6 +107,67 @@ public static class Bulk
 
         return new Several($"Count the ports of {Words.Count(tracks.Count, "track")} from {start}", edits.ToImmutable());
     }
+
+    /// <summary>Gathers elements on one port: one track takes all of them, and those that they leave empty go.</summary>
+    /// <returns>The edit, or a sentence if they are of several sources, or if one of them cannot leave by that port.</returns>
+    public static Result<Edit> Gather(SplitView view, IReadOnlyList<ElementRef> elements, int port)
+    {
+        var chosen = elements.Where(view.Split.HasElement).Distinct().ToList();
+        if (chosen.Count < 2 || chosen.Select(e => e.UnitId).Distinct().ToList() is not [var unitId])
+        {
+            return new Refusal("Choose two elements or more, all of one source.");
+        }
+
+        var unit = view.Split.Unit(unitId)!;
+        if (unit.Chart.Port(port) is not { } together)
+        {
+            return new Refusal($"{unit.Name} has no port {port}.");
+        }
+
+        var names = Words.List([.. chosen.Select(view.Split.NameOf)], most: 3);
+        var emptied = view.Split.Tracks.Where(t => view.SoundingIn(t) is { IsEmpty: false } carried && carried.All(chosen.Contains)).ToList();
+        var hearing = view.Split.Tracks.FirstOrDefault(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unitId && f.Port == port));
+        var edits = chosen.Select(e => (Edit)new AssignPort(e, port)).ToList();
+        if ((hearing ?? emptied.FirstOrDefault()) is { } track)
+        {
+            var input = view.Split.InputOf(unit, together.FirstChannel, track.Pass);
+            edits.Add(new SetMeantFor(track.Id, [.. view.SoundingIn(track).Concat(chosen).Distinct().Take(Meant.Most).Select(Meant.For)]));
+            edits.AddRange(track.Width == together.Width ? [new SetTrackInput(track.Id, input)] : [new SetTrackInput(track.Id, null), new SetTrackWidth(track.Id, together.Width), new SetTrackInput(track.Id, input)]);
+            edits.AddRange(emptied.Where(t => t.Id != track.Id).Select(t => new RemoveTrack(t.Id)));
+        }
+
+        return new Several($"Gather {names} on port {port}", [.. edits]);
+    }
+
+    /// <summary>Moves tracks into a pass, with what plays on them alone and the cables it comes in over.</summary>
+    public static Result<Edit> IntoPass(SplitView view, IReadOnlyList<TrackId> trackIds, int pass)
+    {
+        var split = view.Split;
+        var moving = Chosen(split, trackIds).ToList();
+        var edits = moving.Select(t => (Edit)new SetTrackPass(t.Id, pass)).ToList();
+        foreach (var element in moving.SelectMany(t => view.SoundingIn(t)).Distinct())
+        {
+            // What plays in every pass goes on doing so as long as nothing else of the split plays in one only.
+            var elsewhere = split.Tracks.Where(t => t.Armed && !moving.Contains(t) && view.SoundingIn(t).Contains(element)).ToList();
+            if (elsewhere.Count == 0 && view.SettingsOf(element).Pass != pass)
+            {
+                edits.Add(new SetElementPass(element, pass));
+            }
+        }
+
+        foreach (var (cable, track) in from track in moving where track.Input is not null from cable in split.Cables where cable.Pass == track.Pass && Takes(track, cable.Input) select (cable, track))
+        {
+            edits.Add(new PullCables(cable.UnitId, cable.Input, cable.Pass));
+            edits.Add(new PlugCables(cable.UnitId, cable.Channel, 1, cable.Input, pass));
+        }
+
+        return pass is >= 1 and <= SplitRules.MostPasses
+            ? new Several($"Put {Words.Count(moving.Count, "track")} into pass {pass}", [.. edits])
+            : new Refusal($"A split has 1 to {SplitRules.MostPasses} passes.");
+    }
+
+    private static bool Takes(Track track, InputRef input) =>
+        track.Input!.BankId == input.BankId && input.Channel >= track.Input.Channel && input.Channel < track.Input.Channel + (int)track.Width;
 
     /// <summary>Puts the chosen tracks into the order of their inputs, on the places they have among the others.</summary>
     public static Edit OrderByInput(Split split, IReadOnlyList<TrackId> trackIds) => Order(split, trackIds, t => (

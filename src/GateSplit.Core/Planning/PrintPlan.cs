@@ -93,7 +93,9 @@ public static class PrintPlan
             return new Refusal("Stems need all lines at once, and this session takes several passes.");
         }
 
-        var groups = split.TrackGroups.Where(g => split.Tracks.Any(t => t.GroupId == g.Id && (t.Armed || t.Live))).ToList();
+        // Each track is in one stem, that of the last group which sums it or else of the first that turns it up and down: so stems add up to the mix.
+        var stems = split.Tracks.ToDictionary(t => t.Id, t => split.SumsOf(t).LastOrDefault() ?? split.LevelsOf(t).FirstOrDefault());
+        var groups = split.TrackGroups.Where(g => split.Tracks.Any(t => stems[t.Id] == g && (t.Armed || t.Live))).ToList();
         if (groups.Count == 0)
         {
             return new Refusal("Put the tracks into groups first, on the Recorder station: each group becomes a stem.");
@@ -101,13 +103,17 @@ public static class PrintPlan
 
         var ids = OwnIds(PrintKind.Stems, groups.Select(g => g.Id));
         InputRef BusOf(TrackGroup group) => new(StemBank, 2 * groups.IndexOf(group) + 1);
+
+        // A group that only sets levels goes on doing so; what it stands for as a stem is a sum of its own.
+        TrackGroup StemOf(TrackGroup group) => group.Sums ? group with { Bus = BusOf(group) } : new TrackGroup(new TrackGroupId($"stem-{group.Id}"), $"Stem {group.Name}", Sums: true) { Bus = BusOf(group) };
+        Track InStem(Track track) => stems[track.Id] is { Sums: false } level ? track with { GroupId = StemOf(level).Id, LevelGroups = [.. split.LevelsOf(track).Select(g => g.Id)] } : track;
         return split with
         {
             Banks = split.Banks.Add(new Bank(StemBank, "Stem", BankKind.StemBuses, 2 * groups.Count, null)),
-            TrackGroups = [.. groups.Select(g => g with { Sums = true, Bus = BusOf(g) })],
+            TrackGroups = [.. split.TrackGroups.Select(g => g.Sums && groups.Contains(g) ? StemOf(g) : g), .. groups.Where(g => !g.Sums).Select(StemOf)],
             Tracks =
             [
-                .. split.Tracks.Where(t => groups.Any(g => g.Id == t.GroupId)).Select(t => t with { Monitor = t.Armed || t.Live ? MonitorMode.Always : MonitorMode.Never, Armed = false }),
+                .. split.Tracks.Where(t => stems[t.Id] is { } stem && groups.Contains(stem)).Select(t => InStem(t) with { Monitor = t.Armed || t.Live ? MonitorMode.Always : MonitorMode.Never, Armed = false }),
                 .. groups.Select(g => new Track(ids[g.Id], g.Name, Width.Stereo) { Input = BusOf(g), Monitor = MonitorMode.Never }),
             ],
         };
@@ -133,8 +139,8 @@ public static class PrintPlan
             [
                 .. armed.SelectMany((t, i) => new[]
                 {
-                    t with { Id = ids[t.Id], Armed = false, Monitor = MonitorMode.Always, LevelDb = new Decibels(0), GroupId = null, Bus = new InputRef(pair.Id, 1), Pass = i + 1 },
-                    t with { Input = new InputRef(pair.Id, 1), Bus = null, GroupId = null, Pass = i + 1 },
+                    t with { Id = ids[t.Id], Armed = false, Monitor = MonitorMode.Always, LevelDb = new Decibels(0), GroupId = null, LevelGroups = [], Bus = new InputRef(pair.Id, 1), Pass = i + 1 },
+                    t with { Input = new InputRef(pair.Id, 1), Bus = null, GroupId = null, LevelGroups = [], Pass = i + 1 },
                 }),
             ],
         };

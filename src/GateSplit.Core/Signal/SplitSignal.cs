@@ -239,18 +239,17 @@ public sealed class SplitSignal
 
     private static IEnumerable<BusFeed> BusesOf(Split split, Track from)
     {
-        var group = split.TrackGroup(from.GroupId);
-        var output = group is { Sums: true } ? group.Bus : from.Bus;
-        if (output is not { } bus || !from.Heard || split.Bank(bus.BankId) is not { } bank)
+        if (split.OutputOf(from) is not { } bus || !from.Heard || split.Bank(bus.BankId) is not { } bank)
         {
             yield break;
         }
 
-        var level = (from.LevelDb + (group?.LevelDb ?? Decibels.Unity) + bank.OutboardDb).Ratio;
+        var summed = split.SumOf(from) is not null;
+        var level = (split.MixLevel(from) + bank.OutboardDb).Ratio;
         foreach (var to in split.Tracks.Where(t => t.Input?.BankId == bus.BankId && t.Pass == from.Pass))
         {
             // A sum is a pair, in which each track stands where it is panned.
-            var gain = group is { Sums: true }
+            var gain = summed
                 ? Overlap(bank, bus.Channel, Width.Stereo, to).After(from.Width == Width.Mono ? Gain2x2.Panned(from.Pan) : Gain2x2.Balanced(from.Pan))
                 : Overlap(bank, bus.Channel, from.Width, to);
             if (!gain.IsZero)

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Splits;
 
@@ -76,6 +77,33 @@ public sealed record Split(
 
     /// <summary>Finds a group of tracks; null if there is none.</summary>
     public TrackGroup? TrackGroup(TrackGroupId? id) => TrackGroups.FirstOrDefault(g => g.Id == id);
+
+    /// <summary>The group that sums a track; null if none does.</summary>
+    public TrackGroup? SumOf(Track track) => TrackGroup(track.GroupId) is { Sums: true } sum ? sum : null;
+
+    /// <summary>The groups that only turn a track up and down.</summary>
+    public IEnumerable<TrackGroup> LevelsOf(Track track) => TrackGroups.Where(g => !g.Sums && (g.Id == track.GroupId || track.LevelGroups.Contains(g.Id)));
+
+    /// <summary>The groups that a group feeds, the nearest first; a circle of them ends where it begins.</summary>
+    public IReadOnlyList<TrackGroup> Above(TrackGroup group)
+    {
+        var above = new List<TrackGroup>();
+        for (var next = TrackGroup(group.ParentId); next is not null && !above.Contains(next); next = TrackGroup(next.ParentId))
+        {
+            above.Add(next);
+        }
+
+        return above;
+    }
+
+    /// <summary>The groups that sum a track, one feeding the next, the nearest first.</summary>
+    public IReadOnlyList<TrackGroup> SumsOf(Track track) => SumOf(track) is { } sum ? [sum, .. Above(sum)] : [];
+
+    /// <summary>Where a track is heard in the end: a bus, or null for the recorder's main output.</summary>
+    public InputRef? OutputOf(Track track) => SumsOf(track) is [.., var last] ? last.Bus : track.Bus;
+
+    /// <summary>A track's fader together with those of all its groups.</summary>
+    public Decibels MixLevel(Track track) => SumsOf(track).Concat(LevelsOf(track)).Aggregate(track.LevelDb, (level, g) => level + g.LevelDb);
 
     /// <summary>Where a channel of a unit's gate arrives in a pass, or with null in any.</summary>
     public IEnumerable<InputRef> Arrivals(Unit unit, int channel, int? pass)

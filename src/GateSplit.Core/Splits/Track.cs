@@ -28,8 +28,11 @@ public sealed record Track(TrackId Id, string Name, Width Width)
     /// <summary>The bus it feeds; null for the recorder's main output.</summary>
     public InputRef? Bus { get; init; }
 
-    /// <summary>The group it belongs to; null for none.</summary>
+    /// <summary>The group that sums it; null for none. Documents from before a track could be in several groups may name one here that only sets levels.</summary>
     public TrackGroupId? GroupId { get; init; }
+
+    /// <summary>The groups that turn it up and down beside that.</summary>
+    public ImmutableArray<TrackGroupId> LevelGroups { get; init; } = [];
 
     /// <summary>Its fader in dB, after the recording.</summary>
     public Decibels LevelDb { get; init; }
@@ -64,7 +67,7 @@ public sealed record Track(TrackId Id, string Name, Width Width)
                 : $"A track's name has at most {Names.Longest} characters.")];
         }
 
-        if (Core.Misfits.First(Core.Misfits.OfList(MeantFor, $"{place}.meantFor", Meant.Most)) is { } gap)
+        if (Core.Misfits.First(Core.Misfits.OfList(MeantFor, $"{place}.meantFor", Meant.Most).Concat(Core.Misfits.OfList(LevelGroups, $"{place}.levelGroups", SplitRules.MostTrackGroups))) is { } gap)
         {
             return [gap];
         }
@@ -89,6 +92,10 @@ public sealed record Track(TrackId Id, string Name, Width Width)
     private IEnumerable<Misfit> Mixing(Split split, string place) =>
     [
         .. Core.Misfits.Unless(GroupId is null || split.TrackGroup(GroupId) is not null, $"{place}.groupId", $"{Title} is in a group that is not there."),
+        .. Core.Misfits.Unless(
+            LevelGroups.All(id => split.TrackGroup(id) is { Sums: false }) && LevelGroups.Distinct().Count() == LevelGroups.Length && (GroupId is null || !LevelGroups.Contains(GroupId.Value)),
+            $"{place}.levelGroups",
+            $"{Title} is in at most one group that sums, and once in each that only sets levels."),
         .. Core.Misfits.Unless(ChartRules.Levels.Hold(LevelDb), $"{place}.levelDb", "A level goes from -120 to +12 dB."),
         .. Core.Misfits.Unless(Pan.Limits.Hold(Pan), $"{place}.pan", "Pan goes from -1 (left) to 1 (right)."),
     ];

@@ -12,8 +12,11 @@ public sealed record TrackGroup(TrackGroupId Id, string Name, bool Sums)
     /// <summary>Level in dB.</summary>
     public Decibels LevelDb { get; init; }
 
-    /// <summary>Where the sum goes; null for the recorder's main output.</summary>
+    /// <summary>Where the sum goes; null for the recorder's main output, or for the group it feeds.</summary>
     public InputRef? Bus { get; init; }
+
+    /// <summary>The group that its sum feeds; null for none.</summary>
+    public TrackGroupId? ParentId { get; init; }
 
     /// <summary>What in it does not fit.</summary>
     internal IEnumerable<Misfit> Misfits(Split split, string place) =>
@@ -25,5 +28,10 @@ public sealed record TrackGroup(TrackGroupId Id, string Name, bool Sums)
             Bus is null || (split.Fits(Bus, Width.Stereo) && split.Bank(Bus.BankId)!.Kind is BankKind.Buses or BankKind.Loopback or BankKind.StemBuses),
             $"{place}.bus",
             "A group can only be sent to a pair of buses."),
+        .. Core.Misfits.Unless(
+            ParentId is null || (Sums && Bus is null && split.TrackGroup(ParentId) is { Sums: true }),
+            $"{place}.parentId",
+            $"{Name} can feed a group that sums, if it sums itself and has no other output."),
+        .. Core.Misfits.Unless(!split.Above(this).Contains(this), $"{place}.parentId", $"{Name} would feed itself."),
     ];
 }

@@ -250,7 +250,7 @@ public sealed class LiveRig
         {
             _split = split;
             var heard = ear.UnitId is not null ? []
-                : ear.TrackIds.IsEmpty ? split.Tracks.Where(t => t.Heard && t.Bus is null && split.TrackGroup(t.GroupId) is not { Sums: true })
+                : ear.TrackIds.IsEmpty ? split.Tracks.Where(t => t.Heard && split.OutputOf(t) is null)
                 : split.Tracks.Where(t => ear.TrackIds.Contains(t.Id));
             _tracks = [.. heard.Select(t => (t, Converter.Of(t, split, BlockFrames), GainOf(t)))];
             _main = ear.UnitId is { } id && split.Unit(id) is { } unit ? (unit.Id, unit.Chart.MainPort.FirstChannel, unit.Chart.MainPort.LastChannel) : null;
@@ -308,7 +308,7 @@ public sealed class LiveRig
 
         private Gain2x2 GainOf(Track track)
         {
-            var level = (track.LevelDb + (_split.TrackGroup(track.GroupId)?.LevelDb ?? Decibels.Unity)).Ratio;
+            var level = _split.MixLevel(track).Ratio;
             return level * (track.Width == Charts.Width.Mono ? Gain2x2.Panned(track.Pan) : Gain2x2.Balanced(track.Pan));
         }
     }

@@ -24,6 +24,9 @@ public static class Field
     /// <summary>Several tracks.</summary>
     public const string Tracks = "tracks";
 
+    /// <summary>Several elements.</summary>
+    public const string Elements = "elements";
+
     /// <summary>A row of inputs.</summary>
     public const string Bank = "bank";
 

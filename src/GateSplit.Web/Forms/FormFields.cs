@@ -108,6 +108,9 @@ public sealed class FormFields(IFormCollection form, Split split, SplitView? vie
     /// <summary>Several tracks.</summary>
     public IReadOnlyList<TrackId> Several => [.. form[Field.Tracks].OfType<string>().Select(TrackId.Of)];
 
+    /// <summary>Several elements.</summary>
+    public IReadOnlyList<ElementRef> SeveralElements => [.. form[Field.Elements].OfType<string>().Select(ElementRef.Read).OfType<ElementRef>()];
+
     /// <summary>Remembers that a field makes no sense.</summary>
     /// <returns>Something that stands in for its value.</returns>
     public T Fault<T>(string sentence, T standIn = default!)

@@ -39,6 +39,9 @@ public static class RecorderForms
         return new PullCables(f.Unit, plug?.Input, plug?.Pass);
     });
 
+    /// <summary>Begins the value of an output that is another group.</summary>
+    public const char Feeds = '=';
+
     /// <summary>Adds a group of tracks.</summary>
     public static readonly EditForm AddGroup = EditForm.Of("add-group", [Field.Name, Sums], f => new AddTrackGroup(f.Text(Field.Name), f.Flag(Sums, false)));
 
@@ -104,7 +107,21 @@ public static class RecorderForms
         });
     }
 
-    private static Result<Edit> SetGroup(FormFields fields) => fields.Split.TrackGroup(new TrackGroupId(fields.Text(Field.Group))) is { } group
-        ? new SetTrackGroup(group with { Name = fields.Text(Field.Name).Trim(), LevelDb = fields.Level("level", "level"), Bus = fields.OptionalInput("bus") })
-        : new Refusal("This group is not in the split any more.");
+    private static Result<Edit> SetGroup(FormFields fields)
+    {
+        if (fields.Split.TrackGroup(new TrackGroupId(fields.Text(Field.Group))) is not { } group)
+        {
+            return new Refusal("This group is not in the split any more.");
+        }
+
+        // One control says where a sum goes: to a bus, or, with an equals sign before its id, to another group.
+        var output = fields.Text("bus");
+        return new SetTrackGroup(group with
+        {
+            Name = fields.Has(Field.Name) ? fields.Text(Field.Name).Trim() : group.Name,
+            LevelDb = fields.Has("level") ? fields.Level("level", "level") : group.LevelDb,
+            Bus = !fields.Has("bus") ? group.Bus : output.StartsWith(Feeds) ? null : fields.OptionalInput("bus"),
+            ParentId = !fields.Has("bus") ? group.ParentId : output.StartsWith(Feeds) ? new TrackGroupId(output[1..]) : null,
+        });
+    }
 }

@@ -68,8 +68,16 @@ public static class SourceForms
     /// <summary>Names a source.</summary>
     public static readonly EditForm Rename = EditForm.Of("rename-unit", [Field.Unit, Field.Name], f => new RenameUnit(f.Unit, f.Text(Field.Name)));
 
-    /// <summary>Removes a source.</summary>
-    public static readonly EditForm Remove = EditForm.Of("remove-unit", [Field.Unit], f => new RemoveUnit(f.Unit));
+    /// <summary>Removes a source, with the tracks that were made for it or without them.</summary>
+    public static readonly EditForm Remove = EditForm.Of("remove-unit", [Field.Unit, "tracks"], f => new RemoveUnit(f.Unit, f.Flag("tracks", false)));
+
+    /// <summary>Lets an element play in one pass only, or in all.</summary>
+    public static readonly EditForm Pass = EditForm.Of("element-pass", [Field.Unit, Field.Element, "pass"], f => new SetElementPass(f.Element, f.OptionalWhole("pass", "pass")));
+
+    /// <summary>Gives the notes that several copies of a source hear to one of them.</summary>
+    public static readonly EditForm GiveNotes = new("give-notes", [Field.Unit], f => f.View?.Song is { } song && f.Split.Unit(f.Unit) is { } unit
+        ? new GiveNotes(f.Unit, [.. song.Strokes.Keys.Select(s => s.Channel).Distinct().Where(c => unit.Chart.Voices.Any(v => v.Channel == c))])
+        : new Refusal("This source is not in the split any more."));
 
     /// <summary>Declares outputs.</summary>
     public static readonly EditForm Declare = EditForm.Of(
@@ -93,7 +101,7 @@ public static class SourceForms
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
     [
-        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Declare, LeaveMain, Group, Externals, Setting,
+        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Pass, GiveNotes, Declare, LeaveMain, Group, Externals, Setting,
     ];
 
     private static Result<Edit> OutOfMain(FormFields fields) => fields.Split.Unit(fields.Unit) is { } unit

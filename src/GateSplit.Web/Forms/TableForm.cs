@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Web.Forms;
@@ -14,6 +15,7 @@ public static class TableForm
     private const string Port = "port:";
     private const string Input = "input:";
     private const string Monitor = "monitor:";
+    private const string Pass = "track-pass:";
     private const string Arm = "arm";
 
     /// <summary>The field for the port of an element.</summary>
@@ -25,8 +27,11 @@ public static class TableForm
     /// <summary>The field for the monitoring of a track.</summary>
     public static string MonitorOf(TrackId track) => Monitor + track;
 
+    /// <summary>The field for the pass of a track.</summary>
+    public static string PassOf(TrackId track) => Pass + track;
+
     /// <summary>What its fields are called, or begin with.</summary>
-    public static ImmutableArray<string> Columns { get; } = [Port, Input, Monitor, Arm];
+    public static ImmutableArray<string> Columns { get; } = [Port, Input, Monitor, Pass, Arm];
 
     /// <summary>Reads it.</summary>
     public static Result<Edit> Read(FormFields fields)
@@ -53,6 +58,7 @@ public static class TableForm
         _ when Rest(name, Port) is { } of => PortCell(fields.Split, ElementRef.Read(of), value),
         _ when Rest(name, Input) is { } of => InputCell(fields, new TrackId(of), value),
         _ when Rest(name, Monitor) is { } of => MonitorCell(fields, new TrackId(of), value),
+        _ when Rest(name, Pass) is { } of => PassCell(fields, new TrackId(of), value),
         Arm when value.Split(':') is [var track, ("true" or "false") and var on] => new SetArmed(new TrackId(track), on == "true"),
         _ => null,
     };
@@ -74,6 +80,23 @@ public static class TableForm
 
         var input = value.Length == 0 ? null : InputRef.Read(value) ?? fields.Fault<InputRef?>("Choose an input.");
         return listening.Input == input ? null : new SetTrackInput(track, input);
+    }
+
+    private static Edit? PassCell(FormFields fields, TrackId track, string value)
+    {
+        if (fields.Split.Track(track) is not { } recorded || fields.View is not { } view)
+        {
+            return null;
+        }
+
+        var pass = int.TryParse(value, out var number) ? number : fields.Fault("Choose the pass of the track.", recorded.Pass);
+        if (recorded.Pass == pass)
+        {
+            return null;
+        }
+
+        var moved = Bulk.IntoPass(view, [track], pass);
+        return moved.Ok ? moved.Value : fields.Fault<Edit?>(moved.Trouble);
     }
 
     private static SetMonitor? MonitorCell(FormFields fields, TrackId track, string value)

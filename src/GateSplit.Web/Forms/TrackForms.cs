@@ -57,12 +57,20 @@ public static class TrackForms
     /// <summary>Whether notes are kept beside it.</summary>
     public static readonly EditForm KeepNotes = EditForm.Of("keep-notes", [Field.Track, Field.On], f => new SetKeepsNotes(f.Track, f.Flag()));
 
-    /// <summary>Puts a track into a group, or out of any.</summary>
+    /// <summary>Puts a track into a group that sums, or out of any.</summary>
     public static readonly EditForm InGroup = EditForm.Of(
-        "in-group", [Field.Track, Field.Group], f => new PutInGroup(f.Track, f.Text(Field.Group) is { Length: > 0 } group ? new TrackGroupId(group) : null));
+        "in-group", [Field.Track, Field.Group], f => f.Text(Field.Group) is { Length: > 0 } group ? new PutInGroup(f.Track, new TrackGroupId(group)) : new TakeOutOfGroup(f.Track, null));
 
-    /// <summary>Does one thing to many tracks.</summary>
-    public static readonly EditForm Many = new("bulk", [Field.Tracks, "act", "pattern", "start"], OfMany);
+    /// <summary>Puts a track into a group that only sets levels, or out of it.</summary>
+    public static readonly EditForm LevelGroup = EditForm.Of(
+        "level-group", [Field.Track, Field.Group, Field.On], f => f.Flag() ? new PutInGroup(f.Track, new TrackGroupId(f.Text(Field.Group))) : new TakeOutOfGroup(f.Track, new TrackGroupId(f.Text(Field.Group))));
+
+    /// <summary>The pass a track is recorded in: what plays on it alone moves along.</summary>
+    public static readonly EditForm Pass = new(
+        "track-pass", [Field.Track, "pass"], f => f.View is { } view ? Bulk.IntoPass(view, [f.Track], f.Whole("pass", "pass")) : new SetTrackPass(f.Track, f.Whole("pass", "pass")));
+
+    /// <summary>Does one thing to many tracks, or to many elements.</summary>
+    public static readonly EditForm Many = new("bulk", [Field.Tracks, Field.Elements, "act", "pattern", "start"], BulkForm.Read);
 
     /// <summary>The whole table as it was sent.</summary>
     public static readonly EditForm Table = new("table", [.. TableForm.Columns], TableForm.Read);
@@ -72,36 +80,5 @@ public static class TrackForms
 
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
-        [Input, Width, Rename, MeantFor, Arm, Monitor, Bus, Add, Remove, Move, Level, Pan, Live, KeepNotes, InGroup, Many, Table, Unaccept];
-
-    private static Result<Edit> OfMany(FormFields fields)
-    {
-        var (split, tracks, words) = (fields.Split, fields.Several, fields.Text("pattern").Trim());
-        if (tracks.Count == 0)
-        {
-            return new Refusal("Choose some tracks first, by the boxes before their names.");
-        }
-
-        Result<Edit> Done(Edit edit) => edit;
-        return fields.Text("act") switch
-        {
-            "inputs" => InputRef.Read(fields.Text("start")) is { } start ? Done(Bulk.CountInputs(split, tracks, start)) : new Refusal("Choose the input to count from."),
-            "name" => words.Length > 0 ? Done(Bulk.Name(split, tracks, words)) : new Refusal("Type a name to count, such as Tom #."),
-            "arm" => Done(Bulk.Arm(split, tracks, true)),
-            "disarm" => Done(Bulk.Arm(split, tracks, false)),
-            "hear" => Done(Bulk.Monitor(split, tracks, MonitorMode.WhileArmed)),
-            "unhear" => Done(Bulk.Monitor(split, tracks, MonitorMode.Never)),
-            "mono" => Done(Bulk.Widen(split, tracks, Core.Charts.Width.Mono)),
-            "stereo" => Done(Bulk.Widen(split, tracks, Core.Charts.Width.Stereo)),
-            "group" => split.TrackGroups.FirstOrDefault(g => string.Equals(g.Name, words, StringComparison.OrdinalIgnoreCase)) is { } group
-                ? Done(Bulk.PutInGroup(split, tracks, group.Id))
-                : new Refusal("Type the name of a group of tracks; the Recorder makes them."),
-            "ports" => fields.View is { } view && int.TryParse(words, out var first) ? Bulk.CountPorts(view, tracks, first) : new Refusal("Type the number of the port to count from."),
-            "order" => Done(Bulk.OrderByInput(split, tracks)),
-            "order-port" when fields.View is { } view => Done(Bulk.OrderByPort(view, tracks)),
-            "order-element" when fields.View is { } view => Done(Bulk.OrderByElement(view, tracks)),
-            "remove" => Done(Bulk.Remove(split, tracks)),
-            _ => new Refusal("Choose what to do with the tracks."),
-        };
-    }
+        [Input, Width, Rename, MeantFor, Arm, Monitor, Bus, Add, Remove, Move, Level, Pan, Live, KeepNotes, InGroup, LevelGroup, Pass, Many, Table, Unaccept];
 }

@@ -232,6 +232,69 @@ public sealed class UnitEditTests
     }
 
     [Fact]
+    public void An_external_input_that_is_joined_and_parted_leaves_no_track_over_and_no_name_wrong()
+    {
+        var (split, song) = Sessions.Laid(BrindleSix.Chart);
+        split = Sessions.After(split, new MarkRestarted(new UnitId("u1")));
+        var one = Sessions.After(split, new JoinExternals(new UnitId("u1"), true));
+        var track = Assert.Single(one.Tracks, t => t.Name.StartsWith("External", StringComparison.Ordinal));
+        Assert.Equal(("External", Width.Stereo, "USB 15-16"), (track.Name, track.Width, one.InputName(track)));
+        Assert.Equal(split.Tracks.Length - 1, one.Tracks.Length);
+        Assert.DoesNotContain(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(one, song)), f => f.ToMend);
+
+        var two = Sessions.After(one, new JoinExternals(new UnitId("u1"), false));
+        Assert.Equal(split.Tracks.Select(t => (t.Name, split.InputName(t), t.Width)), two.Tracks.Select(t => (t.Name, two.InputName(t), t.Width)));
+        Assert.DoesNotContain(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(two, song)), f => f.ToMend);
+        Assert.All(two.Tracks, t => Assert.False(Sessions.View(two, song).MeaningOf(t).IsOpen));
+
+        // A track that somebody has named keeps that name.
+        var named = Sessions.After(split, new RenameTrack(split.Tracks.First(t => t.Name == "External left").Id, "Guest"));
+        Assert.Equal(["Guest"], Sessions.After(named, new JoinExternals(new UnitId("u1"), true)).Tracks.Select(t => t.Name).Except(split.Tracks.Select(t => t.Name)));
+    }
+
+    [Fact]
+    public void Removing_a_source_takes_its_own_tracks_along_if_that_is_asked()
+    {
+        var split = Sessions.After(Sessions.Drums.Split, new AddUnit(SiskinMono.Chart), new AddTrack(new Track(new TrackId("t70"), "Line", Width.Mono) { Input = new InputRef(new BankId("b-u1"), 4) }), new AddTrack(new Track(new TrackId("t71"), "Both", Width.Mono) { MeantFor = [Meant.For(new(new UnitId("u1"), new ElementId("kick"))), Meant.For(new(new UnitId("u2"), new ElementId("lead")))] }));
+        Assert.Equal(Sessions.Drums.Split.Tracks.Length + 1, RemoveUnit.Tracks(split, new UnitId("u1"))); // and one nobody has said anything of
+        var without = Sessions.After(split, new RemoveUnit(new UnitId("u1"), WithTracks: true));
+        Assert.Equal(["t71"], without.Tracks.Select(t => t.Id.Value));
+        Assert.Equal(split.Tracks.Length, Sessions.After(split, new RemoveUnit(new UnitId("u1"))).Tracks.Length);
+        Assert.Equal($"Remove Mudlark Nine and its {Sessions.Drums.Split.Tracks.Length + 1} tracks", new RemoveUnit(new UnitId("u1"), WithTracks: true).Name(split));
+    }
+
+    [Fact]
+    public void Notes_that_two_copies_hear_are_given_to_one()
+    {
+        var song = Sessions.Drums.Song;
+        var split = Sessions.After(Sessions.Drums.Split, new AddUnit(MudlarkNine.Chart), new AddUnit(SiskinMono.Chart));
+        Assert.Contains(Sessions.View(split, song).SoundingElements, e => e.Unit.Id.Value == "u2");
+        var given = Sessions.After(split, new GiveNotes(new UnitId("u1"), [.. song.Strokes.Keys.Select(s => s.Channel).Distinct()]));
+        Assert.DoesNotContain(Sessions.View(given, song).SoundingElements, e => e.Unit.Id.Value == "u2" && e.Chart.Kind != ElementKind.Return);
+        Assert.Empty(given.Units[2].NoteRoutes); // another kind of source is left alone
+        Assert.DoesNotContain(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(given, song)), f => f.Check == "OldCopy");
+        var back = Sessions.After(given, new GiveNotes(new UnitId("u2"), [10]));
+        Assert.Contains(Sessions.View(back, song).SoundingElements, e => e.Unit.Id.Value == "u2");
+        Assert.DoesNotContain(Sessions.View(back, song).SoundingElements, e => e.Unit.Id.Value == "u1" && e.Chart.Kind != ElementKind.Return);
+    }
+
+    [Fact]
+    public void Which_of_two_copies_is_the_old_one_is_asked_where_tracks_take_both()
+    {
+        var (split, song) = Sessions.Drums;
+        var two = Sessions.After(split, new AddUnit(MudlarkNine.Chart));
+        two = Sessions.After(two, new AddTrack(new Track(new TrackId("t60"), "Kick two", Width.Mono) { Input = new InputRef(new BankId("b-u2"), 3), MeantFor = [Meant.For(new(new UnitId("u2"), new ElementId("kick")))] }));
+        var told = Assert.Single(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(two, song)), f => f.Check == "OldCopy");
+        Assert.Equal((GateSplit.Core.Views.Severity.Note, null), (told.Severity, told.Fix));
+        Assert.Contains("tracks take both. If one of them is an old copy, remove it", told.Sentence, StringComparison.Ordinal);
+
+        // The one with fewer armed tracks is asked about, and the one with none at all is the old one.
+        var turned = Sessions.After(two, [.. split.Tracks.Select(t => (Edit)new SetArmed(t.Id, false))]);
+        var old = Assert.Single(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(turned, song)), f => f.Check == "OldCopy");
+        Assert.Equal("Remove Mudlark Nine and its 9 tracks", old.FixLabel);
+    }
+
+    [Fact]
     public void An_element_leaves_with_its_own_effect_or_without_it()
     {
         var split = StartingSplit.Of([FennelSampler.Chart], 4, 48000);

@@ -13,8 +13,9 @@ public sealed record RemoveTrackGroup(TrackGroupId GroupId) : Edit
     protected internal override Result<Split> Change(Split split) => split.TrackGroup(GroupId) is { } group
         ? split with
         {
-            TrackGroups = split.TrackGroups.Remove(group),
-            Tracks = [.. split.Tracks.Select(t => t.GroupId == GroupId ? t with { GroupId = null } : t)],
+            // What fed it feeds what it fed.
+            TrackGroups = [.. split.TrackGroups.Remove(group).Select(g => g.ParentId == GroupId ? g with { ParentId = group.ParentId } : g)],
+            Tracks = [.. split.Tracks.Select(t => t with { GroupId = t.GroupId == GroupId ? null : t.GroupId, LevelGroups = t.LevelGroups.Remove(GroupId) })],
         }
         : new Refusal("This group is not in the split any more.");
 }

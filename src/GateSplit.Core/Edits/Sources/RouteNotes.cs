@@ -10,7 +10,7 @@ namespace GateSplit.Core.Edits;
 public sealed record RouteNotes(UnitId UnitId, int From, int? To, int KeyShift) : UnitEdit(UnitId)
 {
     /// <inheritdoc/>
-    protected override string Name(Unit unit) => To is { } to && (to != From || KeyShift != 0)
+    protected override string Name(Unit unit) => To == NoteRoute.Nowhere ? $"Keep channel {From} from {unit.Name}" : To is { } to && (to != From || KeyShift != 0)
         ? $"Let channel {From} play {unit.Name} on channel {to}{(KeyShift == 0 ? "" : $", {Words.Count(Math.Abs((long)KeyShift), "key")} {(KeyShift > 0 ? "higher" : "lower")}")}"
         : $"Let channel {From} play {unit.Name} as it stands";
 

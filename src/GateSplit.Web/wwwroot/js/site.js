@@ -30,8 +30,16 @@ document.addEventListener("click", (event) => {
 
 document.addEventListener("keydown", (event) => {
   if (event.key === "Escape" && isTyping(event.target)) {
+    if (event.target.form?.matches("[data-auto]") && "defaultValue" in event.target) event.target.value = event.target.defaultValue;
     event.target.blur(); // keys act again
     return;
+  }
+  if (takesEffect(event.target)) {
+    if (event.key === "Enter") {
+      event.preventDefault();
+      event.target.blur(); // as when it is left, and then on in the same place
+      event.target.focus();
+    } else if (event.key === "ArrowUp" || event.key === "ArrowDown") stepField(event);
   }
   if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
   if (event.key === "?") {
@@ -43,10 +51,42 @@ document.addEventListener("keydown", (event) => {
   if (station) station.click();
 });
 
+// A field that holds one value takes effect on Enter and when it is left; one that holds a number steps with the arrow keys.
+const takesEffect = (field) => field.matches?.("input") && field.form?.matches("[data-auto]");
 document.addEventListener("change", (event) => {
-  const form = event.target.closest("form[data-auto]");
-  if (form) form.requestSubmit();
+  if (event.target.form?.matches("[data-auto]")) event.target.form.requestSubmit();
 });
+
+// A page that is loaded anew after that goes on where it was.
+const controls = () => [...document.querySelectorAll("input, select, textarea, button, a")];
+const place = "place";
+addEventListener("pagehide", () => {
+  if (document.querySelector("form[data-auto]")) {
+    sessionStorage.setItem(place, JSON.stringify({ path: location.pathname, at: controls().indexOf(document.activeElement), scroll: scrollY, when: Date.now() }));
+  }
+});
+addEventListener("pageshow", () => {
+  const was = JSON.parse(sessionStorage.getItem(place) ?? "null");
+  sessionStorage.removeItem(place);
+  if (was?.path !== location.pathname || Date.now() - was.when > 10000 || was.at < 0) return;
+  controls()[was.at]?.focus({ preventScroll: true });
+  scrollTo(0, was.scroll);
+});
+
+let stepped;
+function stepField(event) {
+  const field = event.target;
+  const number = Number(field.value.trim().replace(",", ".").replace("−", "-"));
+  if (!field.matches("[inputmode=decimal], [inputmode=numeric]") || field.value.trim() === "" || Number.isNaN(number)) return;
+  event.preventDefault();
+  const fine = event.shiftKey && field.inputMode === "decimal";
+  const digits = Math.max(fine ? 1 : 0, (field.value.split(/[.,]/)[1] ?? "").length);
+  field.value = (number + (event.key === "ArrowUp" ? 1 : -1) * (fine ? 0.1 : 1)).toFixed(digits);
+  clearTimeout(stepped);
+  stepped = setTimeout(() => {
+    if (field.isConnected && field.value !== field.defaultValue) field.form.requestSubmit();
+  }, 350);
+}
 
 // A reply that is no page (the database is away, the page is too old) is told where the user is.
 document.addEventListener("htmx:beforeSwap", (event) => {

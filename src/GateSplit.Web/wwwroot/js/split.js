@@ -73,16 +73,42 @@ function pick(node) {
 
 /** Marks in the drawing what is chosen in the table. */
 function showPicked() {
-  const boxes = [...document.querySelectorAll("#lines input[name=tracks]")];
-  const picked = new Set(boxes.filter((b) => b.checked).map((b) => b.value));
-  for (const track of nodes("track")) track.classList.toggle("picked", picked.has(track.dataset.track));
-  document.getElementById("picked-count").textContent = picked.size === 0 ? "" : String(picked.size);
+  const picked = (name) => new Set([...document.querySelectorAll(`#lines input[name=${name}]:checked`)].map((b) => b.value));
+  const [tracks, elements] = [picked("tracks"), picked("elements")];
+  for (const track of nodes("track")) track.classList.toggle("picked", tracks.has(track.dataset.track));
+  for (const element of nodes("element")) element.classList.toggle("picked", elements.has(`${element.dataset.unit}/${element.dataset.element}`));
+  const count = (set, one) => (set.size === 0 ? "" : ` ${set.size} ${one}${set.size === 1 ? "" : "s"}`);
+  const words = [count(tracks, "track"), count(elements, "element")].filter(Boolean).join(",");
+  document.getElementById("picked-count").textContent = words && `:${words}`;
+  const lay = document.getElementById("lay-chosen");
+  lay.hidden = elements.size === 0;
+  lay.dataset.only = [...elements].join(",");
 }
+
+/** Shows of the fields beside the action only the one that it wants. */
+function showWanted() {
+  const act = document.getElementById("bulk-act");
+  if (!act) return;
+  const { wants } = act.selectedOptions[0].dataset;
+  act.form.elements.namedItem("start").hidden = wants !== "Input";
+  act.form.elements.namedItem("pattern").hidden = wants !== "Words";
+}
+showWanted();
+document.addEventListener("htmx:afterSettle", () => {
+  showPicked();
+  showWanted();
+});
+document.addEventListener("click", (event) => {
+  const lay = event.target.closest?.("#lay-chosen");
+  if (lay) location.href = `${lay.dataset.lay}&only=${encodeURIComponent(lay.dataset.only)}`;
+});
 document.addEventListener("change", (event) => {
-  if (event.target.matches?.("#lines input[name=tracks]")) showPicked();
-  if (event.target.id === "pick-all") {
+  if (event.target.matches?.("#lines input[name=tracks], #lines input[name=elements]")) showPicked();
+  if (event.target.id === "bulk-act") showWanted();
+  if (event.target.id === "pick-all" || event.target.id === "pick-elements") {
+    const name = event.target.id === "pick-all" ? "tracks" : "elements";
     for (const row of document.querySelectorAll("#lines tbody tr")) {
-      const box = row.querySelector("input[name=tracks]");
+      const box = row.querySelector(`input[name=${name}]`);
       if (box && !row.hidden) box.checked = event.target.checked;
     }
     showPicked();
@@ -98,7 +124,7 @@ document.addEventListener("change", (event) => {
   if (what === "port") {
     const [unit, element] = of.split("/");
     send({ edit: "assign-port", unit, element, port: select.value }, line);
-  } else send({ edit: what, track: of, [what]: select.value }, line);
+  } else send({ edit: what, track: of, [what === "track-pass" ? "pass" : what]: select.value }, line);
 });
 document.addEventListener("click", (event) => {
   const button = event.target.closest?.('#lines button[name="arm"]');
