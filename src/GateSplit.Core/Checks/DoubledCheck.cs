@@ -22,7 +22,7 @@ public sealed class DoubledCheck : ICheck
         // A track that is not recorded and goes to a bus or a looped-back pair is only a part of the way there.
         var carried = view.Split.Tracks
             .Where(t => !view.IsReference(t) && (t.Armed || (t.Heard && view.Split.OutputOf(t) is null)))
-            .ToDictionary(t => t, view.SoundingIn);
+            .ToDictionary(t => t, t => view.SoundingIn(t).RemoveAll(e => view.Signal.IsStraight(e, t.Id))); // what is fed there beside its usual way is meant to be there twice
         var doubled = carried
             .SelectMany(p => p.Value.Select(e => (Element: e, Track: p.Key)))
             .GroupBy(p => p.Element, p => p.Track)

@@ -16,6 +16,7 @@ public sealed class UnheardPortCheck : ICheck
             {
                 var lost = view.SoundingAt(unit.Id, port.Number)
                     .Where(f => !port.IsMain || view.Signal.PortsOf(f.Element).Count() == 1)
+                    .DistinctBy(f => f.Element)
                     .Select(f => view.ElementOf(f.Element).Chart)
                     .Where(e => !port.IsMain || e.Kind != Charts.ElementKind.Return)
                     .ToList();
@@ -33,9 +34,10 @@ public sealed class UnheardPortCheck : ICheck
                 var input = view.Split.PlaceOf(unit, port);
                 var names = Words.List([.. lost.Select(e => e.Name)]);
                 var one = lost.Count == 1;
+                var straight = one && view.SoundingAt(unit.Id, port.Number).All(f => f.Straight);
                 var track = view.NewTrackFor(unit, lost[0], port) with
                 {
-                    Name = one ? lost[0].Name : $"{unit.Name} {port.Name}",
+                    Name = one ? lost[0].Name + (straight ? " straight" : "") : $"{unit.Name} {port.Name}",
                     Width = one ? lost[0].Width : port.Width,
                     MeantFor = port.IsMain && !one ? [Meant.ForMix(unit.Id)] : [.. lost.Select(e => Meant.For(new ElementRef(unit.Id, e.Id)))],
                 };

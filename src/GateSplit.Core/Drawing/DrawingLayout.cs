@@ -184,7 +184,7 @@ internal sealed class DrawingLayout
         lines.UnionWith(view.Signal.TrackFeeds.Where(f => only.Contains(Place.Of(f.TrackId))).Select(f => Place.OfPort(f.UnitId, f.Port)));
         foreach (var (element, unit, _, set) in view.SoundingElements)
         {
-            var way = view.Signal.PortsOf(element).Select(f => Place.OfPort(unit.Id, f.Port))
+            var way = view.Signal.PortsOf(element).Concat(view.Signal.StraightOf(element)).Select(f => Place.OfPort(unit.Id, f.Port))
                 .Concat(view.Signal.Reaching(element).Where(c => !c.Gain.IsZero).Select(c => Place.Of(c.TrackId)))
                 .Append(Place.Of(element))
                 .ToList();

@@ -23,6 +23,12 @@ internal sealed class DrawingRails
         var toGate = layout.Elements
             .Select(e => (Element: e, Port: layout.Ports.FirstOrDefault(p => p.UnitId == e.Ref.UnitId && p.Number == e.Port)!))
             .Where(e => e.Port is not null)
+            .Concat(
+                from element in layout.Elements
+                from feed in view.Signal.StraightOf(element.Ref)
+                from port in layout.Ports
+                where port.UnitId == feed.UnitId && port.Number == feed.Port
+                select (Element: element, Port: port))
             .ToList();
         Junctions = [.. toGate.GroupBy(p => p.Port).Where(g => g.Count() > 1).Select(g => g.Key.At)];
         Crossings = ToGate(toGate);

@@ -57,8 +57,8 @@ public static class PrintPlan
     /// <summary>Everything of a source in its main mix, where the music has it.</summary>
     private static Unit InMain(Unit unit) => unit with
     {
-        Elements = [.. unit.Elements.Select(e => e with { Port = null, InMain = true, FollowsGroup = true, Pass = null, Pan = e.MusicalPan ?? e.Pan })],
-        Groups = [.. unit.Chart.Groups.Select(g => unit.Group(g.Name) with { Port = null })],
+        Elements = [.. unit.Elements.Select(e => e with { Port = null, InMain = true, FollowsGroup = true, Pass = null, Straight = null, Pan = e.MusicalPan ?? e.Pan })],
+        Groups = [.. unit.Chart.Groups.Select(g => unit.Group(g.Name) with { Port = null, Straight = null })],
     };
 
     private static Result<Split> Effects(SplitView view)
@@ -75,7 +75,7 @@ public static class PrintPlan
         var pass = returns.Select((r, i) => (r.Ref, Pass: i + 1)).ToDictionary(r => r.Ref, r => r.Pass);
         UnitElement Alone(Unit unit, UnitElement element) => pass.TryGetValue(new ElementRef(unit.Id, element.ElementId), out var only)
             ? element with { Pass = only, InMain = element.Port is null }
-            : element with { Port = null, InMain = false, FollowsGroup = false };
+            : element with { Port = null, InMain = false, FollowsGroup = false, Straight = null };
         return AtTheGate(view.Split) with
         {
             Units = [.. view.Split.Units.Select(u => u with { Elements = [.. u.Elements.Select(e => Alone(u, e))] })],

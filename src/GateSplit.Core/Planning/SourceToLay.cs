@@ -37,7 +37,7 @@ internal sealed record SourceToLay(Unit Unit, ChartMode Mode, IReadOnlyList<Line
         var kept = drafts.Where(d => !Wanted(d) || (!wish.Anew && HasLine(settled, d))).ToList();
         var waiting = drafts.Except(kept).ToList();
         var main = unit.Chart.MainPort;
-        var taken = kept.SelectMany(k => k.Elements).Select(e => unit.AssignedPort(unit.Element(e.ElementId))).OfType<int>().ToHashSet();
+        var taken = kept.SelectMany(k => k.Elements).Select(e => unit.AssignedPort(unit.Element(e.ElementId))).OfType<int>().Concat(unit.StraightPorts).ToHashSet();
         var ports = unit.Chart.Ports.Where(p => !p.IsMain && !taken.Contains(p.Number) && (unit.Chart.DeclaresPorts || mode.Ports.Contains(p.Number))).ToImmutableArray();
         if (unit.Chart.Ports is [var single])
         {

@@ -12,6 +12,7 @@ public sealed class SplitSignal
     private readonly ILookup<(UnitId, int), TrackFeed> _hearing;
     private readonly ILookup<TrackId, BusFeed> _byBusSource;
     private readonly ILookup<ElementRef, PortFeed> _byElement;
+    private readonly ILookup<ElementRef, PortFeed> _usual;
     private readonly ILookup<ElementRef, Contribution> _contributions;
     private readonly ILookup<TrackId, Contribution> _arriving;
 
@@ -27,6 +28,7 @@ public sealed class SplitSignal
         _hearing = TrackFeeds.ToLookup(f => (f.UnitId, f.Port));
         _byBusSource = BusFeeds.ToLookup(b => b.FromTrackId);
         _byElement = PortFeeds.ToLookup(f => f.Element);
+        _usual = PortFeeds.Where(f => !f.Straight).ToLookup(f => f.Element);
         Contributions = [.. split.Units.SelectMany(Contribute)];
         _contributions = Contributions.ToLookup(c => c.Element);
         _arriving = Contributions.ToLookup(c => c.TrackId);
@@ -63,8 +65,18 @@ public sealed class SplitSignal
             : split,
         inRig: true);
 
-    /// <summary>The ports an element comes out of.</summary>
-    public IEnumerable<PortFeed> PortsOf(ElementRef element) => _byElement[element];
+    /// <summary>The ports an element comes out of on its usual way.</summary>
+    public IEnumerable<PortFeed> PortsOf(ElementRef element) => _usual[element];
+
+    /// <summary>The ports an element is fed to beside its usual way.</summary>
+    public IEnumerable<PortFeed> StraightOf(ElementRef element) => _byElement[element].Where(f => f.Straight);
+
+    /// <summary>True if an element comes to a track only by ports that it is fed to beside its usual way.</summary>
+    public bool IsStraight(ElementRef element, TrackId track)
+    {
+        bool Takes(PortFeed feed) => _byTrack[track].Any(t => t.UnitId == feed.UnitId && t.Port == feed.Port);
+        return StraightOf(element).Any(Takes) && !PortsOf(element).Any(Takes);
+    }
 
     /// <summary>The tracks that listen to a port.</summary>
     public IEnumerable<TrackFeed> Hearing(UnitId unitId, int port) => _hearing[(unitId, port)];
@@ -142,7 +154,20 @@ public sealed class SplitSignal
                 var gain = groups.Aggregate(ToPort(chart, set, port), (gain, g) => (g.Muted ? 0 : g.FaderDb.Ratio) * gain);
                 if (!gain.IsZero)
                 {
-                    yield return new PortFeed(new ElementRef(unit.Id, chart.Id), unit.Id, port.Number, gain);
+                    yield return new PortFeed(new ElementRef(unit.Id, chart.Id), unit.Id, port.Number, unit.LevelOf(port.Number).Ratio * gain);
+                }
+            }
+
+            foreach (var (send, ofGroup) in unit.StraightsOf(set))
+            {
+                if (open.GetValueOrDefault(send.Port) is { } port && !set.Muted)
+                {
+                    var level = send.LevelDb + unit.LevelOf(port.Number) + (ofGroup ? set.FaderDb : Decibels.Unity);
+                    yield return new PortFeed(new ElementRef(unit.Id, chart.Id), unit.Id, port.Number, level.Ratio * Shape(chart, set.MusicalPan ?? set.Pan, port))
+                    {
+                        Straight = true,
+                        Dry = send.BeforeEffects && chart.Insert is not null && !set.InsertOff,
+                    };
                 }
             }
         }
@@ -158,15 +183,17 @@ public sealed class SplitSignal
             return Gain2x2.Zero;
         }
 
-        var shape = (element.Width, port.Width) switch
-        {
-            (Width.Mono, Width.Mono) => new Gain2x2(1, 0, 0, 0),
-            (Width.Mono, _) => Gain2x2.Panned(set.Pan),
-            (_, Width.Mono) => Gain2x2.SumToMono,
-            _ => Gain2x2.Balanced(set.Pan),
-        };
+        var shape = Shape(element, set.Pan, port);
         return port.Tap == Tap.BeforeFader ? shape : set.FaderDb.Ratio * shape;
     }
+
+    private static Gain2x2 Shape(ChartElement element, Pan pan, ChartPort port) => (element.Width, port.Width) switch
+    {
+        (Width.Mono, Width.Mono) => new Gain2x2(1, 0, 0, 0),
+        (Width.Mono, _) => Gain2x2.Panned(pan),
+        (_, Width.Mono) => Gain2x2.SumToMono,
+        _ => Gain2x2.Balanced(pan),
+    };
 
     /// <summary>Every gate channel at every input it arrives on; inputs that are switched off take nothing.</summary>
     private static ILookup<InputRef, Arrival> ArrivalsOf(Split split, Func<InputRef, InputRef> place)

@@ -59,7 +59,7 @@ public sealed record Split(
 
         // A return that is recorded alone still has to be fed: then the others go to it and nowhere else.
         var fed = unit.Elements.Any(e => !Waits(e) && unit.Chart.Element(e.ElementId)?.Kind == ElementKind.Return);
-        UnitElement Silenced(UnitElement e) => fed ? e with { Port = null, InMain = false, FollowsGroup = false } : e with { Muted = true };
+        UnitElement Silenced(UnitElement e) => fed ? e with { Port = null, InMain = false, FollowsGroup = false, Straight = null } : e with { Muted = true };
         return unit with { Elements = [.. unit.Elements.Select(e => Waits(e) ? Silenced(e) : e)] };
     }
 

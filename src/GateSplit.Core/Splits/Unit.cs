@@ -32,6 +32,29 @@ public sealed record Unit(
     /// <summary>Channels of the song that it hears as others.</summary>
     public ImmutableArray<NoteRoute> NoteRoutes { get; init; } = [];
 
+    /// <summary>Ports that are turned up or down.</summary>
+    public ImmutableArray<PortLevel> PortLevels { get; init; } = [];
+
+    /// <summary>How much a port is turned up or down.</summary>
+    public Decibels LevelOf(int port) => PortLevels.FirstOrDefault(p => p.Port == port)?.LevelDb ?? Decibels.Unity;
+
+    /// <summary>Where an element is fed to beside its usual way: by a send of its own and by those of the groups that it follows.</summary>
+    public IEnumerable<(StraightSend Send, bool OfGroup)> StraightsOf(UnitElement element)
+    {
+        if (element.Straight is { } own)
+        {
+            yield return (own, false);
+        }
+
+        foreach (var group in GroupsOf(element).Where(g => g.Straight is not null))
+        {
+            yield return (group.Straight!, true);
+        }
+    }
+
+    /// <summary>The ports to which anything is fed beside its usual way.</summary>
+    public IEnumerable<int> StraightPorts => Elements.Select(e => e.Straight?.Port).Concat(Groups.Select(g => g.Straight?.Port)).OfType<int>().Distinct();
+
     /// <summary>Channel and key as which it hears a note of the song.</summary>
     public (int Channel, int Key) AsHeard(int channel, int key) =>
         NoteRoutes.FirstOrDefault(r => r.From == channel) is { } route ? (route.To, key + route.KeyShift) : (channel, key);
@@ -115,6 +138,7 @@ public sealed record Unit(
     internal IEnumerable<Misfit> Misfits(string place) => Core.Misfits.OfList(Elements, $"{place}.elements", ChartRules.MostElements)
         .Concat(Core.Misfits.OfList(Voices, $"{place}.voices", ChartRules.MostElements))
         .Concat(Core.Misfits.OfList(NoteRoutes, $"{place}.noteRoutes", NoteRoute.LastChannel))
+        .Concat(Core.Misfits.OfList(PortLevels, $"{place}.portLevels", ChartRules.MostChannels))
         .Concat(Core.Misfits.OfList(Groups, $"{place}.groups", ChartRules.MostParts)) is var gaps && gaps.Any() ? gaps : About(place).Concat(Parts(place));
 
     private IEnumerable<Misfit> About(string place) =>
@@ -143,6 +167,8 @@ public sealed record Unit(
             .Concat(Voices.SelectMany((v, i) => v.Misfits($"{place}.voices[{i}]")))
             .Concat(Groups.SelectMany((g, i) => g.Misfits(this, $"{place}.groups[{i}]")))
             .Concat(NoteRoutes.SelectMany((r, i) => r.Misfits($"{place}.noteRoutes[{i}]")))
+            .Concat(PortLevels.SelectMany((p, i) => p.Misfits(Chart, $"{place}.portLevels[{i}]")))
+            .Concat(Core.Misfits.Twice(PortLevels, p => p.Port, i => $"{place}.portLevels[{i}]", port => $"Port {port} has one level."))
             .Concat(Core.Misfits.Twice(NoteRoutes, r => r.From, i => $"{place}.noteRoutes[{i}]", channel => $"Channel {channel} goes one way only."))
             .Concat(Core.Misfits.Twice(Groups, g => g.Name, i => $"{place}.groups[{i}].name", name => $"The group {name} is there twice."))
             .Concat(Simulated is null ? [new Misfit($"{place}.simulated", "How its stand-in behaves is missing.")] : Simulated.Misfits(this, $"{place}.simulated"));

@@ -46,6 +46,9 @@ public sealed record UnitElement(ElementId ElementId)
     /// <summary>How much more or less a microphone hears of what it is not meant for, in dB.</summary>
     public Decibels BleedDb { get; init; }
 
+    /// <summary>Where it is fed to beside its usual way; null for nowhere.</summary>
+    public StraightSend? Straight { get; init; }
+
     /// <summary>What in it does not fit.</summary>
     internal IEnumerable<Misfit> Misfits(Chart chart, string place)
     {
@@ -59,6 +62,7 @@ public sealed record UnitElement(ElementId ElementId)
             .. Core.Misfits.Unless(ChartRules.Levels.Hold(FaderDb), $"{place}.faderDb", "A fader goes from -120 to +12 dB."),
             .. Core.Misfits.Unless(Pan.Limits.Hold(Pan) && Pan.Limits.Hold(MusicalPan), $"{place}.pan", "Pan goes from -1 (left) to 1 (right)."),
             .. Core.Misfits.Unless(ChartRules.Levels.Hold(SendDb) && Pan.Limits.Hold(SendPan), $"{place}.sendDb", "A send goes from -120 to +12 dB, its pan from -1 (left) to 1 (right)."),
+            .. Straight?.Misfits(chart, $"{place}.straight") ?? [],
             .. Core.Misfits.Unless(ChartRules.Levels.Hold(BleedDb), $"{place}.bleedDb", "Bleed goes from -120 to +12 dB."),
         ];
     }

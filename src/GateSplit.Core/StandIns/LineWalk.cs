@@ -117,7 +117,7 @@ public sealed class LineWalk
                         tracks[t.Id].Peaks)
                     {
                         Meant = arriving.GetValueOrDefault(t.Id) is { Gain.IsZero: false },
-                        ThroughMaster = unit.Chart.Master is not null && said.Into(t.Id).Any(f => f.UnitId == unit.Id && unit.Chart.Port(f.Port)!.IsMain),
+                        ThroughMaster = said.StraightOf(element).Any(f => f.Dry && said.Into(t.Id).Any(i => i.UnitId == f.UnitId && i.Port == f.Port)) || unit.Chart.Master is not null && said.Into(t.Id).Any(f => f.UnitId == unit.Id && unit.Chart.Port(f.Port)!.IsMain),
                     })
                     .Where(t => t.Arrived || t.Meant),
             ]);

@@ -26,7 +26,7 @@ public sealed class UnitStandIn
     private readonly (Element Element, Gain2x2 Gain)[] _sends;
     private readonly IReturnEffect[] _effects;
     private readonly Master? _master;
-    private readonly (ChartPort Port, Element Element, Gain2x2 Gain)[] _feeds;
+    private readonly (ChartPort Port, Element Element, PortFeed Feed)[] _feeds;
     private readonly float[][][] _gate; // a channel that nothing reaches holds zeros for good
     private readonly bool[] _begun; // for each channel of the gate whether anything has arrived in this stretch
     private readonly float[][] _sendBus;
@@ -52,7 +52,9 @@ public sealed class UnitStandIn
         var notes = Performance.Of(unit, song, signal.Split with { Pass = pass });
         FirstFrame = notes.Values.Where(n => !n.IsEmpty).Select(n => n[0].Start).Append(0).Min();
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, ShapeOf(unit, v.Id, curves), notes[v.Id], sampleRate, history, mostFrames))];
-        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate))).ToList();
+        var dry = signal.PortFeeds.Where(f => f.UnitId == unit.Id && f.Dry).Select(f => f.Element.ElementId).ToHashSet();
+        bool IsDry(ChartElement element) => dry.Contains(element.Id);
+        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate), IsDry(e) ? Ridden.Of(e, curves, sampleRate) : null, IsDry(e))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
         _effects = [.. _returns.Select(r => EffectOf(r.Chart, sampleRate))];
@@ -61,7 +63,7 @@ public sealed class UnitStandIn
         _feeds =
         [
             .. signal.PortFeeds.Where(f => f.UnitId == unit.Id)
-                .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), f.Gain))
+                .Select(f => (Port: unit.Chart.Port(f.Port)!, Element: elements.First(e => e.Chart.Id == f.Element.ElementId), Feed: f))
                 .Where(f => f.Element.CanSound && (solo is null || solo.Hears(f.Port, f.Element.Chart)) && ports?.Contains(f.Port.Number) != false),
         ];
 
@@ -122,9 +124,9 @@ public sealed class UnitStandIn
             }
 
             Array.Clear(_begun);
-            foreach (var (port, element, gain) in _feeds)
+            foreach (var (port, element, feed) in _feeds)
             {
-                Feed(port, element, gain, block, from, frames);
+                Feed(port, element, feed, block, from, frames);
             }
         }
 
@@ -187,16 +189,18 @@ public sealed class UnitStandIn
     }
 
     /// <summary>Adds what an element puts on a port in a stretch.</summary>
-    private void Feed(ChartPort port, Element element, Gain2x2 gain, Block block, int from, int frames)
+    private void Feed(ChartPort port, Element element, PortFeed feed, Block block, int from, int frames)
     {
-        var afterFader = port.Tap != Tap.BeforeFader;
+        var gain = feed.Gain;
+        var afterFader = port.Tap != Tap.BeforeFader && !feed.Straight;
+        ReadOnlySpan<float> Samples(int side) => feed.Dry ? element.Dry(side, frames) : element.At(side, frames, afterFader);
         void Add(int channel, double fromLeft, double fromRight)
         {
             var into = _gate[channel - 1][block.Side].AsSpan(from, frames);
-            Mixing.Sum(into, element.At(0, frames, afterFader), (float)fromLeft, ref _begun[channel - 1]);
+            Mixing.Sum(into, Samples(0), (float)fromLeft, ref _begun[channel - 1]);
             if (element.Chart.Width == Width.Stereo)
             {
-                Mixing.Sum(into, element.At(1, frames, afterFader), (float)fromRight, ref _begun[channel - 1]);
+                Mixing.Sum(into, Samples(1), (float)fromRight, ref _begun[channel - 1]);
             }
         }
 
@@ -224,10 +228,11 @@ public sealed class UnitStandIn
     private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
 
     /// <summary>One element with the samples of a stretch, before its fader.</summary>
-    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, Crusher[] inserts, Ridden? ridden)
+    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, Crusher[] inserts, Ridden? ridden, Ridden? dryRidden, bool keepsDry)
     {
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right = new float[StretchFrames];
+        private readonly float[][] _dry = keepsDry ? [new float[StretchFrames], new float[StretchFrames]] : [];
         private readonly MixedPart[] _parts = new MixedPart[heard.Length];
 
         public ChartElement Chart => chart;
@@ -252,6 +257,13 @@ public sealed class UnitStandIn
             }
 
             Mixing.Mix(_parts.AsSpan(0, count), Left(frames), chart.Width == Width.Mono ? [] : Right(frames));
+            if (keepsDry)
+            {
+                Left(frames).CopyTo(_dry[0]);
+                Right(frames).CopyTo(_dry[1]);
+                dryRidden?.Process(block.Start + from, _dry[0].AsSpan(0, frames), chart.Width == Width.Stereo ? _dry[1].AsSpan(0, frames) : []);
+            }
+
             for (var side = 0; side < inserts.Length; side++)
             {
                 inserts[side].Process(side == 0 ? Left(frames) : Right(frames));
@@ -266,6 +278,9 @@ public sealed class UnitStandIn
         /// <summary>One side before or after the fader.</summary>
         public ReadOnlySpan<float> At(int side, int frames, bool afterFader) =>
             afterFader && ridden is { MovesLevel: true } ? ridden.AfterFader(side, frames) : side == 0 ? Left(frames) : Right(frames);
+
+        /// <summary>One side before the element's own effect.</summary>
+        public ReadOnlySpan<float> Dry(int side, int frames) => _dry[side].AsSpan(0, frames);
 
         /// <summary>One side as it goes to the shared effect.</summary>
         public ReadOnlySpan<float> Sent(int side, int frames) =>

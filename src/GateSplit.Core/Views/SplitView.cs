@@ -48,7 +48,7 @@ public sealed class SplitView
                select (new ElementRef(unit.Id, chart.Id), unit, chart, settings[chart.Id]),
         ];
         _byRef = Elements.ToDictionary(e => e.Ref);
-        _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value))];
+        _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value)), .. split.Units.SelectMany(u => u.StraightPorts.Select(p => (u.Id, p)))];
         _free = new(FreePorts);
         _newTrackId = new(split.NewTrackId);
         _recorded = new(() => [.. ArmedTracks.SelectMany(t => SoundingIn(t))]);

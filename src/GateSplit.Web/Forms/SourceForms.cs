@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Web.Forms;
@@ -33,6 +34,14 @@ public static class SourceForms
     /// <summary>Sets a send and where it stands in the effect; empty for the chart's.</summary>
     public static readonly EditForm Send = EditForm.Of(
         "send", [Field.Unit, Field.Element, "level", "pan"], f => new SetSend(f.Element, f.OptionalLevel("level", "send"), f.OptionalPan("pan", "pan of the send")));
+
+    /// <summary>Feeds an element to a port beside its usual way; with no port to none.</summary>
+    public static readonly EditForm Straight = EditForm.Of(
+        "straight", [Field.Unit, Field.Element, "port", "level", "before"], f => new SetStraight(f.Element, StraightOf(f)));
+
+    /// <summary>Turns a port up or down.</summary>
+    public static readonly EditForm PortLevel = EditForm.Of(
+        "port-level", [Field.Unit, "port", Field.Value], f => new SetPortLevel(f.Unit, f.Whole("port", "port"), f.Level(Field.Value, "level of the port")));
 
     /// <summary>Switches an element's own effect.</summary>
     public static readonly EditForm Insert = EditForm.Of("insert", [Field.Unit, Field.Element, Field.On], f => new SetInsert(f.Element, f.Flag()));
@@ -89,7 +98,7 @@ public static class SourceForms
     public static readonly EditForm LeaveMain = new("leave-main", [Field.Unit], OutOfMain);
 
     /// <summary>Sets a group: what is not sent stays.</summary>
-    public static readonly EditForm Group = new("group", [Field.Unit, Field.Group, "port", Field.Value, "muted"], SetGroup);
+    public static readonly EditForm Group = new("group", [Field.Unit, Field.Group, "port", Field.Value, "muted", "straight", "level", "before"], SetGroup);
 
     /// <summary>Takes an external input as one stereo element or as two.</summary>
     public static readonly EditForm Externals = EditForm.Of("externals", [Field.Unit, Field.On], f => new JoinExternals(f.Unit, f.Flag()));
@@ -101,8 +110,12 @@ public static class SourceForms
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
     [
-        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Pass, GiveNotes, Declare, LeaveMain, Group, Externals, Setting,
+        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Straight, PortLevel, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Pass, GiveNotes, Declare, LeaveMain, Group, Externals, Setting,
     ];
+
+    private static StraightSend? StraightOf(FormFields fields, string port = "port") => fields.OptionalWhole(port, "port") is { } number
+        ? new StraightSend(number) { LevelDb = fields.Has("level") ? fields.Level("level", "level of the straight send") : Decibels.Unity, BeforeEffects = fields.Flag("before", false) }
+        : null;
 
     private static Result<Edit> OutOfMain(FormFields fields) => fields.Split.Unit(fields.Unit) is { } unit
         ? new Several(
@@ -123,6 +136,7 @@ public static class SourceForms
             Port = fields.Has("port") ? fields.OptionalWhole("port", "port") : before.Port,
             FaderDb = fields.Has(Field.Value) ? fields.Level(Field.Value, "fader") : before.FaderDb,
             Muted = fields.Flag("muted", before.Muted),
+            Straight = fields.Has("straight") ? StraightOf(fields, "straight") : before.Straight,
         });
     }
 }

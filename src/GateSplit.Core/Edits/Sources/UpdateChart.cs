@@ -16,6 +16,7 @@ public sealed record UpdateChart(UnitId UnitId, Chart Chart) : UnitEdit(UnitId)
     {
         var fresh = Unit.FromChart(unit.Id, Chart);
         int? Kept(int? port) => port is { } number && Chart.Port(number) is null ? null : port;
+        StraightSend? Led(StraightSend? send) => send is { } to && Chart.Port(to.Port) is null ? null : send;
         return fresh with
         {
             Name = unit.Name,
@@ -24,8 +25,10 @@ public sealed record UpdateChart(UnitId UnitId, Chart Chart) : UnitEdit(UnitId)
             Clock = unit.Clock,
             Simulated = unit.Simulated,
             UnloadedPorts = [.. unit.UnloadedPorts.Where(p => Chart.Port(p) is not null)],
-            Groups = [.. unit.Groups.Where(g => Chart.Group(g.Name) is not null).Select(g => g with { Port = Kept(g.Port) })],
-            Elements = [.. fresh.Elements.Select(e => unit.Elements.FirstOrDefault(o => o.ElementId == e.ElementId) is { } old ? old with { Port = Kept(old.Port) } : e)],
+            Groups = [.. unit.Groups.Where(g => Chart.Group(g.Name) is not null).Select(g => g with { Port = Kept(g.Port), Straight = Led(g.Straight) })],
+            Elements = [.. fresh.Elements.Select(e => unit.Elements.FirstOrDefault(o => o.ElementId == e.ElementId) is { } old ? old with { Port = Kept(old.Port), Straight = Led(old.Straight) } : e)],
+            PortLevels = [.. unit.PortLevels.Where(p => Chart.Port(p.Port) is not null)],
+            NoteRoutes = unit.NoteRoutes,
             Voices = [.. fresh.Voices.Select(v => unit.Voices.FirstOrDefault(o => o.VoiceId == v.VoiceId) ?? v)],
         };
     }
