@@ -43,6 +43,13 @@ public static class Words
         return string.Join(", ", runs);
     }
 
+    /// <summary>A length to the millisecond: "0:31.250".</summary>
+    public static string ClockToMillisecond(double seconds)
+    {
+        var whole = (long)Math.Round(seconds * 1000, MidpointRounding.AwayFromZero);
+        return $"{whole / 60_000}:{whole / 1000 % 60:00}.{whole % 1000:000}";
+    }
+
     /// <summary>A length as minutes and seconds: "0:31", "12:04".</summary>
     public static string Clock(double seconds)
     {

@@ -14,7 +14,7 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
     /// <exception cref="UnreadableException">The song kept in the database is no MIDI file.</exception>
     public static OpenSession Of(SessionState state) => Of(state, ReadSong(state));
 
-    /// <summary>Opens a session's state, its song read already: a session's song never changes.</summary>
+    /// <summary>Opens a session's state, its song read already.</summary>
     public static OpenSession Of(SessionState state, Song song) => Of(state, SplitView.Of(state.Split, song));
 
     /// <summary>Reads the song of a session.</summary>
@@ -29,6 +29,9 @@ public sealed record OpenSession(SessionState State, Song Song, SplitView Lines)
 
         return Song.Of(midi.Value);
     }
+
+    /// <summary>Another song, with a split that it plays.</summary>
+    public OpenSession With(Split split, byte[] midi, Song song) => Of(State with { Split = split, Song = midi }, song);
 
     /// <summary>The same song with another split.</summary>
     public OpenSession With(Split split) => Of(State with { Split = split }, SplitView.Of(split, Song));

@@ -75,10 +75,10 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         var row = await connection.QuerySingleOrDefaultAsync<Row>(
             $"""
-            select s.id, s.name, s.song, s.revision, r.document, r.format,
+            select s.id, s.name, g.midi as song, g.id as song_id, s.revision, r.document, r.format,
                    case when r.parent is null then null else {Label("r")} end as undo,
                    (select {Label("n")} from split_revisions n where n.session_id = s.id and n.revision = r.redo) as redo
-            from sessions s join split_revisions r on r.session_id = s.id and r.revision = s.revision
+            from sessions s join split_revisions r on r.session_id = s.id and r.revision = s.revision join songs g on g.id = r.song_id
             where s.id = @id
             """,
             new { id });
@@ -91,8 +91,8 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         var row = await connection.QuerySingleOrDefaultAsync<Row>(
             """
-            select s.id, s.name, s.song, r.revision, r.document, r.format, null::text as undo, null::text as redo
-            from sessions s join split_revisions r on r.session_id = s.id and r.revision = @revision
+            select s.id, s.name, g.midi as song, g.id as song_id, r.revision, r.document, r.format, null::text as undo, null::text as redo
+            from sessions s join split_revisions r on r.session_id = s.id and r.revision = @revision join songs g on g.id = r.song_id
             where s.id = @id
             """,
             new { id, revision });
@@ -105,10 +105,14 @@ public sealed class SessionStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();
         var id = await connection.ExecuteScalarAsync<long>(
-            "insert into sessions (name, song, revision) values (@name, @song, 1) returning id", new { name, song }, transaction);
+            "insert into sessions (name, revision) values (@name, 1) returning id", new { name }, transaction);
         await connection.ExecuteAsync(
-            "insert into split_revisions (session_id, revision, edit, document, format) values (@id, 1, 'New session', @document::jsonb, @format)",
-            new { id, document = SplitJson.Write(split), format = SplitVersions.Current },
+            """
+            with song as (insert into songs (session_id, midi) values (@id, @song) returning id)
+            insert into split_revisions (session_id, revision, edit, document, format, song_id)
+            select @id, 1, 'New session', @document::jsonb, @format, song.id from song
+            """,
+            new { id, song, document = SplitJson.Write(split), format = SplitVersions.Current },
             transaction);
         await transaction.CommitAsync();
         return id;
@@ -127,16 +131,19 @@ public sealed class SessionStore(NpgsqlDataSource database)
     /// <param name="split">The split after the edit.</param>
     /// <param name="edit">What was done.</param>
     /// <param name="summary">What the list shows of it; null to find out when it is shown.</param>
+    /// <param name="song">The MIDI file that takes the place of the song; null to keep it.</param>
     /// <returns>The new revision; null if the session has moved on meanwhile or is gone, and nothing was changed.</returns>
-    public Task<int?> Save(long id, int expected, Split split, string edit, SplitSummary? summary = null) => Swap(id, expected, async (connection, transaction) =>
+    public Task<int?> Save(long id, int expected, Split split, string edit, SplitSummary? summary = null, byte[]? song = null) => Swap(id, expected, async (connection, transaction) =>
     {
         var revision = await connection.ExecuteScalarAsync<int>(
             "select max(revision) + 1 from split_revisions where session_id = @id", new { id }, transaction);
         await connection.ExecuteAsync(
             """
             update split_revisions set redo = null where session_id = @id and revision = @expected;
-            insert into split_revisions (session_id, revision, parent, edit, document, format, sources, tracks, to_mend, looked_by)
-            values (@id, @revision, @expected, @edit, @document::jsonb, @format, @Sources, @Tracks, @ToMend, @by);
+            with song as (insert into songs (session_id, midi) select @id, @song where @song::bytea is not null returning id)
+            insert into split_revisions (session_id, revision, parent, edit, document, format, sources, tracks, to_mend, looked_by, song_id)
+            values (@id, @revision, @expected, @edit, @document::jsonb, @format, @Sources, @Tracks, @ToMend, @by,
+                    coalesce((select song.id from song), (select r.song_id from split_revisions r where r.session_id = @id and r.revision = @expected)));
             """,
             new
             {
@@ -144,6 +151,7 @@ public sealed class SessionStore(NpgsqlDataSource database)
                 revision,
                 expected,
                 edit,
+                song,
                 document = SplitJson.Write(split),
                 format = SplitVersions.Current,
                 summary?.Sources,
@@ -257,6 +265,7 @@ public sealed class SessionStore(NpgsqlDataSource database)
             from unnest(@numbers, @parents, @steps) as c (revision, parent, steps) where r.session_id = @id and r.revision = c.revision;
             update split_revisions set redo = null where session_id = @id and redo = any(@gone);
             delete from split_revisions where session_id = @id and revision = any(@gone);
+            delete from songs g where g.session_id = @id and not exists (select 1 from split_revisions r where r.session_id = @id and r.song_id = g.id);
             """,
             new
             {
@@ -296,11 +305,11 @@ public sealed class SessionStore(NpgsqlDataSource database)
     private static string? Like(string search) =>
         search.Trim() is { Length: > 0 } words ? $"%{words.Replace("\\", "\\\\").Replace("%", "\\%").Replace("_", "\\_")}%" : null;
 
-    private sealed record Row(long Id, string Name, byte[] Song, int Revision, string Document, int Format, string? Undo, string? Redo)
+    private sealed record Row(long Id, string Name, byte[] Song, long SongId, int Revision, string Document, int Format, string? Undo, string? Redo)
     {
         /// <exception cref="UnreadableException">The document is of a newer version, or was damaged.</exception>
         public SessionState ToState() => SplitVersions.Read(Document, Format) is { Ok: true } split
-            ? new SessionState(Id, Name, Song, Revision, split.Value, Undo, Redo)
+            ? new SessionState(Id, Name, Song, SongId, Revision, split.Value, Undo, Redo)
             : throw new UnreadableException($"The session {Name} cannot be read (session {Id}, revision {Revision}). {SplitVersions.Read(Document, Format).Trouble}");
     }
 }

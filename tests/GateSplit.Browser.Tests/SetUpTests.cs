@@ -31,6 +31,8 @@ public sealed class SetUpTests
         Do(() => browser.Find("a[href$='/lay']").Click());
         Assert.Contains("8 new lines", browser.Text);
         Do(() => browser.Find("#accept").Click());
+        browser.WaitUntil(() => browser.Text.Contains("not ticked yet"), "what is to be set on the box is asked for");
+        Do(() => browser.Button("They are made: tick them").Click());
         browser.WaitUntil(() => browser.All("#lines tbody tr").Count >= 8 && browser.Text.Contains("Nothing to mend"), "the split is checked");
         var tracks = browser.All(".drawing a.track").Select(t => t.GetAttribute("aria-label")!).ToList();
         Assert.Equal(8, tracks.Count);
@@ -70,6 +72,7 @@ public sealed class SetUpTests
         browser.WaitUntil(() => browser.All("button[aria-label$='out of it']").Count == 10, "the pads are out of the main");
 
         browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/sources", "/split"));
+        Do(() => browser.Button("They are made: tick them").Click());
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
         Assert.Contains("Rim and Clap share voice V3 of Heron Ten", browser.Text);
         Assert.Contains("master effect are only in the main mix of Heron Ten", browser.Text);

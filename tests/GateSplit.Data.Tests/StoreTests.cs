@@ -140,6 +140,28 @@ public sealed class StoreTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_song_that_was_replaced_comes_back_with_undo_and_each_revision_keeps_its_own()
+    {
+        var id = await _sessions.Create("Songs", [1, 2, 3], Split);
+        Assert.Equal(2, await _sessions.Save(id, 1, Split, "Replace the song", song: [4, 5]));
+        Assert.Equal(3, await _sessions.Save(id, 2, Split, "Something else"));
+        var now = (await _sessions.Load(id))!;
+        Assert.Equal([4, 5], now.Song);
+        Assert.Equal([1, 2, 3], (await _sessions.Load(id, 1))!.Song);
+        Assert.True(await _sessions.Undo(id, 3));
+        Assert.Equal((now.SongId, "Replace the song"), ((await _sessions.Load(id))!.SongId, (await _sessions.Load(id))!.Undo));
+        Assert.True(await _sessions.Undo(id, 2));
+        Assert.Equal([1, 2, 3], (await _sessions.Load(id))!.Song);
+        Assert.NotEqual(now.SongId, (await _sessions.Load(id))!.SongId);
+        Assert.True(await _sessions.Redo(id, 1));
+        Assert.Equal([4, 5], (await _sessions.Load(id))!.Song);
+
+        // Two windows: the later edit is refused, and no song of it stays behind.
+        Assert.Null(await _sessions.Save(id, 1, Split, "Late", song: [9]));
+        Assert.Equal([4, 5], (await _sessions.Load(id))!.Song);
+    }
+
+    [Fact]
     public async Task Undo_and_redo_walk_the_history_and_a_new_edit_ends_redo()
     {
         var id = await Make(DemoSessions.All[0]);

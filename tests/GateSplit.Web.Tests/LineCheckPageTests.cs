@@ -43,6 +43,21 @@ public sealed class LineCheckPageTests(DemoApp demo)
     }
 
     [Fact]
+    public async Task In_a_new_session_nothing_is_set_yet_and_it_is_ticked_where_it_is_listed()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("New", ticked: false);
+        Assert.Contains("2 settings of Mudlark Nine are not ticked yet.", visitor.Text);
+        await visitor.Get($"{path}/sources");
+        Assert.Equal(2, visitor.Page.QuerySelectorAll(".ticks li.is-open").Length);
+        await visitor.Send(".ticks li:first-child form");
+        await visitor.Send(".ticks li:last-child form");
+        Assert.Empty(visitor.Page.QuerySelectorAll(".ticks li.is-open"));
+        await visitor.Get($"{path}/split");
+        Assert.DoesNotContain("not ticked", visitor.Text);
+    }
+
+    [Fact]
     public async Task Levels_are_trimmed_to_the_target_and_set_back_to_unity()
     {
         using var visitor = new Visitor(demo.App);

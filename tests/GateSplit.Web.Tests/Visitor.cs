@@ -86,12 +86,23 @@ public sealed class Visitor : IDisposable
 
     /// <summary>Makes a new session of one source, with every line laid.</summary>
     /// <returns>The start of the addresses of its pages.</returns>
-    public async Task<string> NewSession(string name, string chart = "mudlark-nine")
+    /// <param name="name">Its name.</param>
+    /// <param name="chart">Its source.</param>
+    /// <param name="ticked">True to tick what is to be set on the source, as somebody does who has set it.</param>
+    public async Task<string> NewSession(string name, string chart = "mudlark-nine", bool ticked = true)
     {
+        const string Settings = ".finding form:has(input[value^='Settings'])";
         await Get("/");
         await Send("form:has(#new-name)", new Dictionary<string, string> { ["name"] = name, ["charts"] = chart });
         var path = Page.QuerySelector(".station")!.GetAttribute("href")!;
-        return path[..path.LastIndexOf('/')];
+        path = path[..path.LastIndexOf('/')];
+        await Get($"{path}/split");
+        while (ticked && Page.QuerySelector(Settings) is not null)
+        {
+            await Send(Settings);
+        }
+
+        return path;
     }
 
     /// <summary>Loads a page again and again until something holds.</summary>

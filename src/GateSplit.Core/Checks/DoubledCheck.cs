@@ -38,6 +38,7 @@ public sealed class DoubledCheck : ICheck
             yield return Finding.Warning(
                     Place.Of(track),
                     $"{names} {(group.Count() == 1 ? "is" : "are")} there twice: on {(group.Count() == 1 ? "a track" : "tracks")} of their own and in {track.Title}. Silence {track.Title}, or the sum is louder than the music.")
+                .Naming(group.Select(view.Split.NameOf))
                 .WithFix($"Silence {track.Title}", new Several(
                     $"Silence {track.Title}",
                     [new SetArmed(track.Id, false), new SetMonitor(track.Id, MonitorMode.Never)]));

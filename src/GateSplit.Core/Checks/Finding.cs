@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.RegularExpressions;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Views;
 
@@ -8,13 +9,16 @@ namespace GateSplit.Core.Checks;
 /// <param name="Severity">How much it matters.</param>
 /// <param name="Place">What it is about.</param>
 /// <param name="Sentence">What will happen, and what to do.</param>
-public sealed record Finding(Severity Severity, Place Place, string Sentence)
+public sealed partial record Finding(Severity Severity, Place Place, string Sentence)
 {
     /// <summary>What it is about beside its place: the other tracks of lines that are exchanged or shifted together.</summary>
     public ImmutableArray<Place> Also { get; init; } = [];
 
     /// <summary>Everything it is about.</summary>
     public IEnumerable<Place> Places => Also.Prepend(Place);
+
+    /// <summary>All names of a list of which the sentence may tell only the first; empty where it tells them all.</summary>
+    public ImmutableArray<string> Names { get; init; } = [];
 
     /// <summary>The check that found it.</summary>
     public string Check { get; init; } = "";
@@ -51,6 +55,12 @@ public sealed record Finding(Severity Severity, Place Place, string Sentence)
 
     /// <summary>The same finding, about other places as well.</summary>
     public Finding AndAbout(IEnumerable<Place> places) => this with { Also = [.. places] };
+
+    /// <summary>The same finding with all names of its list, so that those its sentence leaves out can be seen.</summary>
+    public Finding Naming(IEnumerable<string> names) => Shortened().IsMatch(Sentence) ? this with { Names = [.. names] } : this;
+
+    [GeneratedRegex(@" and \d+ more\b")]
+    private static partial Regex Shortened();
 
     /// <summary>The same finding with a way to mend it.</summary>
     public Finding WithFix(string label, Edit fix) => this with { FixLabel = label, Fix = fix };

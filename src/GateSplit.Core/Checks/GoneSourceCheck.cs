@@ -16,6 +16,7 @@ public sealed class GoneSourceCheck : ICheck, IOfTheWholeSplit
         select Finding.Warning(
                 Place.Of(tracks[0]),
                 $"{Words.List([.. tracks.Select(t => t.Title)], most: 3)} {(tracks.Count == 1 ? "was" : "were")} made for a source that is not there any more: nothing arrives on {(tracks.Count == 1 ? "it" : "them")}.")
+            .Naming(tracks.Select(t => t.Title))
             .WithFix(
                 $"Remove {(tracks.Count == 1 ? tracks[0].Title : Words.Count(tracks.Count, "track"))}",
                 new Several($"Remove {Words.Count(tracks.Count, "track")} of a source that is gone", [.. tracks.Select(t => (Edit)new RemoveTrack(t.Id))]))

@@ -16,5 +16,6 @@ public sealed class HeardDirectlyCheck : ICheck
         select Finding.Warning(
                 Place.Of(new InputRef(bank.Id, 1)),
                 $"{Words.List(heard, most: 3)} {(heard.Count == 1 ? "is" : "are")} heard twice: {bank.Label} is heard directly at the interface, and the {(heard.Count == 1 ? "track is" : "tracks are")} monitored besides. It sounds hollow, though the files are right.")
+            .Naming(heard)
             .WithFix($"Stop hearing {bank.Label} directly", new SetBank(bank with { HeardDirectly = false }));
 }

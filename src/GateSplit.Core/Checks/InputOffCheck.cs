@@ -26,6 +26,7 @@ public sealed class InputOffCheck : ICheck
         return Finding.Warning(
                 Place.Of(new InputRef(bank.Id, off[0])),
                 $"{bank.Label} {Words.Runs(off)} {(off.Count == 1 ? "is" : "are")} switched off in the recorder, and {Words.List([.. waiting.Select(t => t.Title)])} listen there: nothing arrives.")
+            .Naming(waiting.Select(t => t.Title))
             .WithFix($"Switch {bank.Label} {Words.Runs(off)} on", new Several($"Switch {bank.Label} {Words.Runs(off)} on", [.. waiting.Select(SwitchOn)]));
     }
 

@@ -45,7 +45,8 @@ public sealed class LevelCheck : ICheck
         var together = expected.Of.Length > 1;
         var finding = Finding.Warning(
             Place.Of(track),
-            $"{names} {(together ? "together are" : "is")} expected to reach {expected.Peak} on {track.Title}: {(together ? "their" : "its")} loudest notes will clip.");
+            $"{names} {(together ? "together are" : "is")} expected to reach {expected.Peak} on {track.Title}: {(together ? "their" : "its")} loudest notes will clip.")
+            .Naming(expected.Of.Select(view.Split.NameOf));
         if (expected.Of.Any(e => view.FeedOf(e, track) is not { } feed || view.Split.Unit(feed.UnitId)!.Chart.Port(feed.Port)!.Tap == Tap.BeforeFader))
         {
             return finding;

@@ -34,7 +34,8 @@ public sealed class LostSideCheck : ICheck
         var word = side == PortSides.Left ? "left" : "right";
         var finding = Finding.Warning(
             Place.OfPort(unit.Id, port.Number),
-            $"{names} {(one ? "leaves" : "leave")} {unit.Name} by the {word} side of port {port.Number}, and no track takes that side: {(one ? "it" : "they")} will not be recorded.");
+            $"{names} {(one ? "leaves" : "leave")} {unit.Name} by the {word} side of port {port.Number}, and no track takes that side: {(one ? "it" : "they")} will not be recorded.")
+            .Naming(lost.Select(f => view.Split.NameOf(f.Element)));
         return view.Split.InputOf(unit, channel) is { } input && view.Split.Bank(input.BankId)!.Trouble(input.Channel, Width.Mono) is null
             ? finding.WithFix($"Add a track for {(one ? names : "them")} on {view.Split.Bank(input.BankId)!.InputName(input.Channel, Width.Mono)}", new AddTrack(
                 new Track(view.Split.NewTrackId(), one ? names : $"{unit.Name} {port.Name} {word}", Width.Mono)

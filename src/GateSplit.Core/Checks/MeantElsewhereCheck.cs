@@ -71,7 +71,7 @@ public sealed class MeantElsewhereCheck : ICheck
             ? $"{titles[0]} listens to {one.Listens(view)}, where {other.What(view)} arrives, and {titles[1]} to {other.Listens(view)}, where {one.What(view)} arrives: each file would hold the other."
             : $"{Words.List(titles)} listen to each other's inputs: {titles[0]} hears {Heard(view, circle[0])}, and so on. Each file would hold another.";
         var (label, fix) = Fix(view, circle);
-        return Finding.Warning(Place.Of(circle[0].Track), sentence).WithFix(label, fix).AndAbout(circle.Skip(1).Select(l => Place.Of(l.Track)));
+        return Finding.Warning(Place.Of(circle[0].Track), sentence).Naming(titles).WithFix(label, fix).AndAbout(circle.Skip(1).Select(l => Place.Of(l.Track)));
     }
 
     private static Finding OffByStep(SplitView view, List<WantedLine> run, List<WantedLine> all)
@@ -92,6 +92,7 @@ public sealed class MeantElsewhereCheck : ICheck
         return Finding.Warning(
                 Place.Of(unit),
                 $"{which} {off}: {first.Track.Title} listens to {first.Listens(view)}{first.But(view)} arrives on {first.Arrives(view)}. {why}")
+            .Naming(run.Select(l => l.Track.Title))
             .WithFix(label, fix)
             .AndAbout(run.Select(l => Place.Of(l.Track)));
     }

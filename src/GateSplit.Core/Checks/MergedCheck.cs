@@ -50,7 +50,8 @@ public sealed class MergedCheck : ICheck
         var names = Words.List([.. feeds.Select(f => view.ElementOf(f.Element).Chart.Name)]);
         var finding = Finding.Warning(
             Place.OfPort(unit.Id, port.Number),
-            $"{names} leave {unit.Name} together by port {port.Number}: they will be one file and cannot be mixed apart.");
+            $"{names} leave {unit.Name} together by port {port.Number}: they will be one file and cannot be mixed apart.")
+            .Naming(feeds.Select(f => view.ElementOf(f.Element).Chart.Name));
         var last = feeds[^1].Element;
         var element = view.ElementOf(last).Chart;
         return view.FreePort(unit, element) is { } free

@@ -23,8 +23,9 @@ public sealed class ModeCheck : ICheck
             var sentence = $"{unit.Name} is set to {unit.Mode.Name}, so nothing leaves by the ports of {Words.List(closed)}.";
             var better = unit.Chart.Modes.MaxBy(m => m.Ports.Length)!;
             yield return better.Id == unit.ModeId
-                ? Finding.Warning(Place.Of(unit), sentence + " Give them other ports.")
+                ? Finding.Warning(Place.Of(unit), sentence + " Give them other ports.").Naming(closed)
                 : Finding.Warning(Place.Of(unit), sentence + $" Set it to {better.Name}.")
+                    .Naming(closed)
                     .WithFix($"Set {unit.Name} to {better.Name}", new SetMode(unit.Id, better.Id));
         }
     }

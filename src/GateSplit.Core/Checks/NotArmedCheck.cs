@@ -20,6 +20,7 @@ public sealed class NotArmedCheck : ICheck
                 yield return Finding.Warning(
                         Place.Of(track),
                         $"{track.Title} is not armed, and {Words.List(lost)} {(lost.Count == 1 ? "is" : "are")} recorded nowhere else: there will be no file.")
+                    .Naming(lost)
                     .WithFix($"Arm {track.Title}", new SetArmed(track.Id, true));
             }
         }

@@ -27,7 +27,8 @@ public sealed class ReturnOnElementCheck : ICheck
             var names = Words.List([.. under.Select(f => view.Split.NameOf(f.Element))]);
             var finding = Finding.Warning(
                 Place.Of(element),
-                $"{chart.Name} of {unit.Name} lands on port {port.Number}, on top of {names}: the effect will be in that file for good.");
+                $"{chart.Name} of {unit.Name} lands on port {port.Number}, on top of {names}: the effect will be in that file for good.")
+                .Naming(under.Select(f => view.Split.NameOf(f.Element)));
             yield return view.FreePort(unit, chart) is { } free
                 ? finding.WithFix($"Move {chart.Name} to port {free.Number}", new Several(
                     $"Move {chart.Name} to port {free.Number}",

@@ -20,6 +20,7 @@ public sealed class UnfedBusCheck : ICheck
                 yield return Finding.Warning(
                         Place.Of(track),
                         $"Nothing arrives on {view.Split.InputName(track)}: {Words.List([.. feeders.Select(f => f.Title)], most: 3)} {(feeders.Count == 1 ? "feeds" : "feed")} it, but {(feeders.Count == 1 ? "is" : "are")} neither armed nor monitored. {track.Title} would be empty.")
+                    .Naming(feeders.Select(f => f.Title))
                     .WithFix(
                         $"Monitor {(feeders.Count == 1 ? feeders[0].Title : Words.Count(feeders.Count, "track"))} always",
                         new Several("Monitor what feeds the bus", [.. feeders.Select(f => (Edit)new SetMonitor(f.Id, MonitorMode.Always))]));

@@ -44,6 +44,7 @@ public sealed class UnheardPortCheck : ICheck
                 yield return Finding.Warning(
                         Place.OfPort(unit.Id, port.Number),
                         $"{names} {(one ? "goes" : "go")} out of port {port.Number} of {unit.Name} ({input}), and no track listens there: {(one ? "it" : "they")} will not be recorded.")
+                    .Naming(lost.Select(e => e.Name))
                     .WithFix($"Add a track for {(one ? lost[0].Name : "them")} on {input}", new AddTrack(track, view.PlaceFor(track.Input)));
             }
         }
@@ -51,5 +52,6 @@ public sealed class UnheardPortCheck : ICheck
 
     private static Finding Unplugged(Unit unit, Charts.ChartPort port, List<Charts.ChartElement> lost) => Finding.Warning(
         Place.OfPort(unit.Id, port.Number),
-        $"{Words.List([.. lost.Select(e => e.Name)])} {(lost.Count == 1 ? "goes" : "go")} out of port {port.Number} of {unit.Name}, and no cable leads from it to the recorder: plug one in, or connect {unit.Name} by USB.");
+        $"{Words.List([.. lost.Select(e => e.Name)])} {(lost.Count == 1 ? "goes" : "go")} out of port {port.Number} of {unit.Name}, and no cable leads from it to the recorder: plug one in, or connect {unit.Name} by USB.")
+        .Naming(lost.Select(e => e.Name));
 }

@@ -103,6 +103,13 @@ public sealed class Song
         return file with { Tracks = tracks.SetItem(0, tracks[0].Insert(0, TempoEvent(0, tempo))) };
     }
 
+    /// <summary>The same file with one metre from the start and no other.</summary>
+    public static MidiFile WithMetre(MidiFile file, Metre metre)
+    {
+        var tracks = file.Tracks.Select(t => t.Where(e => e is not { Status: 0xFF, MetaType: MidiFile.TimeSignature }).ToImmutableArray()).ToImmutableArray();
+        return file with { Tracks = tracks.SetItem(0, tracks[0].Insert(0, MetreEvent(0, metre))) };
+    }
+
     /// <summary>The meta event that sets a tempo.</summary>
     public static MidiEvent TempoEvent(Ticks tick, Tempo tempo)
     {

@@ -27,6 +27,12 @@ public static class HandoffEndpoints
                 return Results.NotFound();
             }
 
+            // The notes that go along are those that were played.
+            if (found.Number != 0 && await sessions.Load(id, found.Revision) is { } then)
+            {
+                state = state with { Song = then.Song, SongId = then.SongId };
+            }
+
             var handoff = HandoffZip.Plan(OpenSession.Of(state), found, store, pattern ?? FileNames.DefaultPattern, HandoffFormat.Read(format));
             if (!handoff.Ok)
             {

@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Encodings.Web;
+using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 using Microsoft.AspNetCore.Html;
@@ -12,12 +13,16 @@ namespace GateSplit.Web.Forms;
 /// </summary>
 public static class InputOptions
 {
-    /// <summary>All inputs that fit a track, its own chosen.</summary>
+    /// <summary>All inputs that fit a track, its own chosen, with who listens there already.</summary>
     public static IHtmlContent All(Split split, Track track)
     {
         var text = new StringBuilder();
         var chosen = Value(track.Input);
         Option(text, "", "no input", chosen);
+        var takers = (from other in split.Tracks
+                      where other.Input is not null
+                      from side in Enumerable.Range(0, (int)other.Width)
+                      select (At: other.Input! with { Channel = other.Input!.Channel + side }, Track: other)).ToLookup(t => t.At, t => t.Track);
         foreach (var bank in split.Banks)
         {
             text.Append("<optgroup label=\"").Append(Encode(bank.UnitId is { } u ? split.Unit(u)!.Name : bank.Label)).Append("\">");
@@ -26,7 +31,8 @@ public static class InputOptions
                 var value = Value(new InputRef(bank.Id, channel));
                 if (value == chosen || (bank.Trouble(channel, track.Width) is null && (track.Width == Width.Mono || channel % 2 == 1)))
                 {
-                    Option(text, value, bank.InputName(channel, track.Width), chosen);
+                    var others = takers[new InputRef(bank.Id, channel)].Concat(track.Width == Width.Mono ? [] : takers[new InputRef(bank.Id, channel + 1)]).Where(t => t.Id != track.Id && t.Pass == track.Pass).Select(t => t.Title).Distinct().ToList();
+                    Option(text, value, bank.InputName(channel, track.Width) + (others.Count == 0 ? "" : $" ({Words.List(others, most: 2)})"), chosen);
                 }
             }
 

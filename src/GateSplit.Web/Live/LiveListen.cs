@@ -153,6 +153,12 @@ public sealed class LiveListen
                     continue;
                 }
 
+                if (session.State.SongId != _session.State.SongId)
+                {
+                    await Say(new { said = "The song was replaced. What you hear is the one before; listen again to hear the new one." }, cancel);
+                    continue;
+                }
+
                 _session = session;
                 if (Refusal(findings) is { } refusal)
                 {

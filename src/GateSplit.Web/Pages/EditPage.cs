@@ -1,5 +1,7 @@
 using GateSplit.Core;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Web.Endpoints;
@@ -72,6 +74,32 @@ public abstract class EditPage(OpenSessions open, SessionStore sessions, TakeSto
 
         var name = edit.Value!.Name(Split);
         return await Open.Save(Session, after.Value, name) ? await Done(name) : await ShowMoved(revision);
+    }
+
+    /// <summary>Replaces the song of the revision that the page showed; undo brings the one before back.</summary>
+    /// <param name="revision">The revision that the page showed.</param>
+    /// <param name="replace">The new file and what the edit is called, or a sentence.</param>
+    protected async Task<IActionResult> ChangeSong(int revision, Func<Task<Result<SentSong.Replacement>>> replace)
+    {
+        if (!await Load(Station))
+        {
+            return NotFound();
+        }
+
+        if (Session.State.Revision != revision)
+        {
+            return await ShowWith(Moved);
+        }
+
+        var asked = await replace();
+        if (!asked.Ok)
+        {
+            return await ShowWith(asked.Trouble);
+        }
+
+        var (file, name) = asked.Value!;
+        var split = ReplaceSong.Fitted(Split, Session.Song, Song.Of(file));
+        return await Open.Save(Session, split, name, file) ? await Done(name) : await ShowWith(Moved);
     }
 
     /// <summary>After an edit: the page again. One that swaps parts of itself gets it at once, any other is sent to it.</summary>

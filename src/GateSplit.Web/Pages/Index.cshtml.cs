@@ -9,6 +9,7 @@ using GateSplit.Core.Views;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Endpoints;
+using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -18,7 +19,6 @@ namespace GateSplit.Web.Pages;
 /// <summary>The list of sessions, and making a new one.</summary>
 public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room) : PageModel
 {
-    private const long MostMidiBytes = 8_000_000;
     private const int DefaultRate = 48000;
     private const int LongestSearch = 120;
 
@@ -126,9 +126,9 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
         double? quarters = null;
         if (wish.Tempo.Length > 0)
         {
-            if (!double.TryParse(wish.Tempo.Replace(',', '.'), out var value) || value is not (>= 10 and <= 400))
+            if (SentSong.Tempo(wish.Tempo) is not { } value)
             {
-                return new Core.Refusal("The tempo is 10 to 400 quarters a minute.");
+                return new Core.Refusal(SentSong.TempoNeeded);
             }
 
             quarters = value;
@@ -152,7 +152,9 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
         }
 
         var song = Song.Of(file.Value);
-        var split = StartingSplit.Of(sources, length ?? (int)Math.Min(2000, song.Bars), DefaultRate);
+        var split = StartingSplit.Of(sources, length ?? ReplaceSong.LengthOf(song), DefaultRate);
+        // What is to be set on the gear is ticked once it is set.
+        split = split with { Units = [.. split.Units.Select(AddUnit.Unmade)] };
         if (wish.Lay && Layer.Propose(SplitView.Of(split, song), new LayWish()).Edit is { } edit)
         {
             split = edit.Apply(split).Value ?? split;
@@ -168,20 +170,8 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
             return CheckPattern.Of(sources, quarters is { } q ? Tempo.FromQuartersPerMinute(q) : Tempo.Default);
         }
 
-        if (midi.Length > MostMidiBytes)
-        {
-            return new Core.Refusal($"{midi.FileName} is larger than 8 MB, which is the most that is taken for a MIDI file.");
-        }
-
-        using var bytes = new MemoryStream();
-        await midi.CopyToAsync(bytes);
-        var read = MidiReader.Read(bytes.ToArray());
-        if (!read.Ok)
-        {
-            return new Core.Refusal($"{midi.FileName}: {read.Trouble}");
-        }
-
-        return quarters is { } wanted ? Song.WithTempo(read.Value, Tempo.FromQuartersPerMinute(wanted)) : read.Value;
+        var read = await SentSong.Read(midi);
+        return read.Ok && quarters is { } wanted ? Song.WithTempo(read.Value, Tempo.FromQuartersPerMinute(wanted)) : read;
     }
 
     private async Task Load()

@@ -1,6 +1,10 @@
+using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
+using SidesAt = GateSplit.Core.Views.PortSides;
 
 namespace GateSplit.Web.Pages;
 
@@ -30,6 +34,21 @@ public static class Ui
         SourceKind.Tablet => "tablet host",
         _ => "inside the recorder",
     };
+
+    /// <summary>What a cable carries: "Kick of Mudlark Nine", or the channel where nothing leaves by it.</summary>
+    public static string Plugged(SplitView view, Cable cable)
+    {
+        var unit = view.Split.Unit(cable.UnitId)!;
+        var port = unit.Chart.Ports.FirstOrDefault(p => cable.Channel >= p.FirstChannel && cable.Channel <= p.LastChannel);
+        var side = port is null ? SidesAt.None : port.Width == Width.Mono ? SidesAt.Both : cable.Channel == port.FirstChannel ? SidesAt.Left : SidesAt.Right;
+        var carried = port is null ? [] : view.SoundingAt(unit.Id, port.Number).Where(f => (SplitView.SidesOf(f) & side) != SidesAt.None).Select(f => view.Split.NameOf(f.Element)).Distinct().ToList();
+        return (carried, port) switch
+        {
+            ({ Count: > 0 }, { Width: Width.Stereo }) => $"{Words.List(carried, most: 2)}, {(side == SidesAt.Left ? "left" : "right")}",
+            ({ Count: > 0 }, _) => Words.List(carried, most: 2),
+            _ => $"channel {cable.Channel}",
+        };
+    }
 
     /// <summary>A gain in words.</summary>
     public static string Gain(double db) => new Decibels(db).ToString();

@@ -39,7 +39,7 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
             return null;
         }
 
-        var song = _songs.GetOrCreate(id, entry =>
+        var song = _songs.GetOrCreate(state.SongId, entry =>
         {
             var read = OpenSession.ReadSong(state);
             (entry.Size, entry.SlidingExpiration) = (SizeOf(read), Idle);
@@ -54,14 +54,23 @@ public sealed class OpenSessions(SessionStore sessions) : IDisposable
     /// <param name="session">The session before the edit.</param>
     /// <param name="split">The split after it.</param>
     /// <param name="edit">What was done.</param>
+    /// <param name="song">The song that takes the place of the one there is; null to keep that.</param>
     /// <returns>False if the session has moved on meanwhile or is gone, and nothing was kept.</returns>
-    public async Task<bool> Save(OpenSession session, Split split, string edit)
+    public async Task<bool> Save(OpenSession session, Split split, string edit, MidiFile? song = null)
     {
-        var now = Look(session.With(split));
+        var midi = song is null ? null : MidiWriter.Write(song);
+        var now = Look(midi is null ? session.With(split) : session.With(split, midi, Song.Of(song!)));
         var (id, before) = (session.State.Id, session.State.Revision);
-        if (await sessions.Save(id, before, split, edit, SplitSummary.Of(now.Session, now.Findings)) is not { } revision)
+        if (await sessions.Save(id, before, split, edit, SplitSummary.Of(now.Session, now.Findings), midi) is not { } revision)
         {
             return false;
+        }
+
+        // Which song it is now, the database knows: it is read again at the next look.
+        if (midi is not null)
+        {
+            _kept.Remove(id);
+            return true;
         }
 
         Keep(now with { Session = now.Session with { State = now.Session.State with { Revision = revision } } });

@@ -1,9 +1,11 @@
 using GateSplit.Core;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
+using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
@@ -23,7 +25,7 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
     public async Task<IActionResult> OnPostAdd(int revision, string? chart)
     {
         var found = await charts.Find(new ChartId(chart ?? ""));
-        return await Change(revision, () => found is null ? new Refusal("Choose a source to add.") : new AddUnit(found));
+        return await Change(revision, () => found is null ? new Refusal("Choose a source to add.") : new AddUnit(found, SettingsMade: false));
     }
 
     /// <summary>Takes the shelf's newer chart into the session.</summary>
@@ -35,6 +37,28 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
                 ? new UpdateChart(new UnitId(unit), chart)
                 : new Refusal("This chart is not on the shelf any more."));
     }
+
+    /// <summary>Replaces the song by another MIDI file.</summary>
+    public Task<IActionResult> OnPostSong(int revision, IFormFile? midi) => ChangeSong(revision, async () =>
+    {
+        if (midi is null or { Length: 0 })
+        {
+            return new Refusal("Choose a MIDI file to take the place of the song.");
+        }
+
+        var read = await SentSong.Read(midi);
+        return read.Ok ? new SentSong.Replacement(read.Value, $"Replace the song by {midi.FileName}") : new Refusal(read.Trouble);
+    });
+
+    /// <summary>Gives the song one tempo from the start.</summary>
+    public Task<IActionResult> OnPostTempo(int revision, string? tempo) => ChangeSong(revision, () => Task.FromResult<Result<SentSong.Replacement>>(
+        Session.Song.File.TimeBase.IsSmpte ? new Refusal("This song counts time in frames of film: it has no tempo.")
+        : SentSong.Tempo(tempo ?? "") is { } quarters ? new SentSong.Replacement(Song.WithTempo(Session.Song.File, Core.Quantities.Tempo.FromQuartersPerMinute(quarters)), $"Set the tempo of the song to {quarters:0.##}")
+        : new Refusal(SentSong.TempoNeeded)));
+
+    /// <summary>Gives the song one metre from the start.</summary>
+    public Task<IActionResult> OnPostMetre(int revision, string? metre) => ChangeSong(revision, () => Task.FromResult<Result<SentSong.Replacement>>(
+        SentSong.Metre(metre ?? "") is { } counted ? new SentSong.Replacement(Song.WithMetre(Session.Song.File, counted), $"Set the metre of the song to {counted}") : new Refusal(SentSong.MetreNeeded)));
 
     /// <inheritdoc/>
     protected override string Station => "sources";
