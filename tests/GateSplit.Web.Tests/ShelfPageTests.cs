@@ -11,6 +11,39 @@ namespace GateSplit.Web.Tests;
 public sealed class ShelfPageTests
 {
     [Fact]
+    public async Task A_list_of_names_makes_a_chart_whose_groups_keys_and_sends_are_set_by_form()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/shelf");
+        await visitor.Send("#list-name", new Dictionary<string, string> { ["name"] = "Rope Walk", ["names"] = "Drums:\nKick\nSnare\n\nPad 60" });
+        Chart Kept(byte[] file) => ChartJson.Read(Encoding.UTF8.GetString(file)).Value!;
+        async Task<Chart> Now() => Kept(await visitor.Bytes("/shelf/rope-walk?handler=Export"));
+        Assert.Equal(["Kick", "Snare", "Pad"], (await Now()).Elements.Select(e => e.Name));
+
+        await visitor.Send("form[action*='AddGroup']", new Dictionary<string, string> { ["name"] = "All" });
+        await visitor.Send("#group-0", new Dictionary<string, string> { ["parent"] = "All", ["port"] = "4", ["fader"] = "-3" });
+        await visitor.Send("form[action*='handler=Keys']", new Dictionary<string, string> { ["first"] = "48", ["channel"] = "2" });
+        await visitor.Send("form[action*='handler=About']", new Dictionary<string, string> { ["leaves"] = "true", ["declares"] = "true" });
+        await visitor.Send("#straight-v1", new Dictionary<string, string> { ["port"] = "3" });
+        await visitor.Send("#straight-v1", new Dictionary<string, string> { ["port"] = "3", ["level"] = "-9" });
+        var chart = await Now();
+        Assert.Equal(("All", 4, new Decibels(-3)), (chart.Group("Drums")!.Parent, chart.Group("Drums")!.Port, chart.Group("Drums")!.FaderDb));
+        Assert.Equal([(2, 48), (2, 49), (2, 50)], chart.Voices.Select(v => (v.Channel, v.Keys.Single())));
+        Assert.True(chart is { AssignedLeavesMain: true, DeclaresPorts: true });
+        Assert.Equal(new StraightSend(3) { LevelDb = new Decibels(-9) }, chart.Elements[0].Straight);
+
+        await visitor.Send("#group-1", new Dictionary<string, string> { ["parent"] = "Drums" });
+        Assert.StartsWith("Not kept.", visitor.Notice, StringComparison.Ordinal); // it would follow itself
+        await visitor.Get("/shelf/rope-walk");
+        await visitor.Send("#group-0 button[name='remove']");
+        Assert.Equal(["All", "All", null], (await Now()).Elements.Select(e => e.Group));
+        await visitor.Get("/shelf");
+        await visitor.Send("#list-name", new Dictionary<string, string> { ["name"] = "Empty", ["names"] = "Drums:" });
+        Assert.Contains("A list makes 1 to 64 elements", visitor.Notice, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_chart_of_ones_own_is_changed_field_by_field()
     {
         await using var app = await PageApp.Start(demo: false);

@@ -51,7 +51,7 @@ public sealed class Visitor : IDisposable
         var found = Page.QuerySelector(css) ?? throw new InvalidOperationException($"There is no {css} on the page: {Text}");
         var owner = found.GetAttribute("form");
         var form = found as IHtmlFormElement ?? (IHtmlFormElement)(owner is null ? found.Closest("form")! : Page.GetElementById(owner)!);
-        var controls = form.QuerySelectorAll("input, select")
+        var controls = form.QuerySelectorAll("input, select, textarea")
             .Concat(form.Id is { Length: > 0 } formId ? Page.QuerySelectorAll($"input[form='{formId}'], select[form='{formId}']") : [])
             .ToList();
         var pressed = found is IHtmlButtonElement { Name.Length: > 0 } button ? [(button.Name!, button.Value!)] : Array.Empty<(string, string)>();

@@ -58,8 +58,11 @@ public sealed class FaultPlanter
     [
         "inputs exchanged", "ports exchanged", "inputs shifted", "all inputs shifted", "ports shifted", "wrong side", "wrong row", "no input",
         "narrow mode", "restart forgotten", "inputs off", "muted", "not armed", "not monitored",
-        "other channel", "hard balance",
+        "other channel", "hard balance", "too loud", "return left behind", "old copy", "source gone",
     ];
+
+    /// <summary>Kinds after whose fix the files are the same again but for the level of what was too loud, or the tracks that had gone.</summary>
+    public static bool ComesBackOtherwise(string kind) => kind is "too loud" or "return left behind" or "source gone";
 
     /// <summary>Plants a fault of a kind.</summary>
     /// <returns>The split with it and the check that has to name it; null if this session has no place for it.</returns>
@@ -81,6 +84,10 @@ public sealed class FaultPlanter
             "muted" => Muted(split),
             "other channel" => OtherChannel(split),
             "hard balance" => HardBalance(split),
+            "too loud" => TooLoud(split),
+            "return left behind" => ReturnLeftBehind(split),
+            "old copy" => split.Units.Length < 2 && split.Units[0].Chart.Kind != SourceKind.Recorder ? [new AddUnit(split.Units[0].Chart with { Name = Clean.Units[0].Chart.Name })] : null,
+            "source gone" => split.Units.Length > 1 ? [new RemoveUnit(split.Units[^1].Id)] : null,
             "not armed" => OneTrack(split, t => t.Armed, t => new SetArmed(t.Id, false)),
             "not monitored" => OneTrack(split, t => t.Armed, t => new SetMonitor(t.Id, MonitorMode.Never)),
             _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, "no such kind"),
@@ -93,6 +100,10 @@ public sealed class FaultPlanter
             "muted" => "SilentLine",
             "other channel" => "Unplayed",
             "hard balance" => "SilentSide",
+            "too loud" => "Level",
+            "return left behind" => "MeantElsewhere",
+            "old copy" => "OldCopy",
+            "source gone" => "GoneSource",
             "not armed" => "NotArmed",
             "not monitored" => "NotMonitored",
             _ => "MeantElsewhere",
@@ -106,12 +117,21 @@ public sealed class FaultPlanter
     {
         var (split, checks) = (Clean, new List<string>());
 
+        var exchanged = false;
+
         // Inputs are switched off before lines are moved, or those of a line that is in the wrong place would be.
         string[] first = _random.Next(4) == 0 ? ["inputs off"] : [];
-        foreach (var kind in first.Concat(Kinds.Except(["inputs off"]).OrderBy(_ => _random.Next())).ToList())
+        foreach (var kind in first.Concat(Kinds.Where(k => k != "inputs off" && !ComesBackOtherwise(k)).OrderBy(_ => _random.Next())).ToList())
         {
+            // Ports and inputs of the same two lines exchanged are two faults that undo each other.
+            if (kind.EndsWith("exchanged", StringComparison.Ordinal) && exchanged)
+            {
+                continue;
+            }
+
             if (checks.Count < count && Plant(kind, split) is var (faulty, check))
             {
+                exchanged |= kind.EndsWith("exchanged", StringComparison.Ordinal);
                 split = faulty;
                 checks.Add(check);
             }
@@ -336,6 +356,37 @@ public sealed class FaultPlanter
             where unit.Chart.Element(element.ElementId)!.Width == Width.Stereo && set.Port is { } port && !unit.Chart.Port(port)!.IsMain && set.Pan == Pan.Centre && set.Pass is null
             select element).ToList();
         return stereo.Count == 0 ? null : [new SetPan(Any(stereo), _random.Next(2) == 0 ? Pan.HardLeft : Pan.HardRight)];
+    }
+
+    /// <summary>A voice that is set so loud that its line clips.</summary>
+    private Edit[]? TooLoud(Split split)
+    {
+        var loud = (
+            from track in split.Tracks
+            where track is { Armed: true, MeantFor: [{ Element: not null }] }
+            let element = track.MeantFor[0].Element!.Value
+            let unit = split.Unit(element.UnitId)!
+            let chart = unit.Chart.Element(element.ElementId)!
+            where chart.Kind == ElementKind.Voice && chart.SharedVoice is null && unit.Element(element.ElementId).Port is { } port && unit.Chart.Port(port)!.Tap == Tap.AfterFader
+            let own = chart.Hears.Where(h => !h.Bleed).ToList()
+            where own.Count == 1 && own[0].GainDb == Decibels.Unity && unit.Chart.Voices.First(v => v.Id == own[0].VoiceId).Peak > 0.7
+                && unit.Chart.Elements.Count(e => e.Hears.Any(h => h.VoiceId == own[0].VoiceId)) == 1
+            select (unit, own[0].VoiceId)).ToList();
+        return loud.Count == 0 || Any(loud) is var (chosen, voice) && chosen.Voice(voice).LevelDb != Decibels.Unity ? null : [new ShapeVoice(chosen.Id, chosen.Voice(voice) with { LevelDb = new Decibels(9) })];
+    }
+
+    /// <summary>A return that falls back into a main mix, while its track waits where it was.</summary>
+    private Edit[]? ReturnLeftBehind(Split split)
+    {
+        var returns = (
+            from track in split.Tracks
+            where track is { Armed: true, MeantFor: [{ Element: not null }] }
+            let element = track.MeantFor[0].Element!.Value
+            let unit = split.Unit(element.UnitId)!
+            where unit.Chart.Element(element.ElementId)!.Kind == ElementKind.Return && unit.Element(element.ElementId).Port is { } port && !unit.Chart.Port(port)!.IsMain && unit.Element(element.ElementId).Pass is null
+                && split.Tracks.All(t => t.Input != split.InputOf(unit, unit.Chart.MainPort.FirstChannel))
+            select element).ToList();
+        return returns.Count == 0 ? null : [new AssignPort(Any(returns), null)];
     }
 
     private Edit[]? Muted(Split split)

@@ -46,6 +46,44 @@ public static class ChartEdits
     public static Chart SetEffects(this Chart chart, ElementId id, InsertPatch? insert, Decibels? sendDb) =>
         Each(chart, id, e => e with { Insert = insert, SendDb = sendDb });
 
+    /// <summary>Feeds an element to a port beside its usual way; null to none.</summary>
+    public static Chart SetStraight(this Chart chart, ElementId id, StraightSend? straight) => Each(chart, id, e => e with { Straight = straight });
+
+    /// <summary>Adds a group into the main mix; elements that name it follow it.</summary>
+    public static Chart AddGroup(this Chart chart, string name) => chart with { Groups = chart.Groups.Add(new ChartGroup(name)) };
+
+    /// <summary>Changes a group; whoever names it goes on doing so under its new name.</summary>
+    /// <param name="chart">The chart.</param>
+    /// <param name="name">Its name so far.</param>
+    /// <param name="group">The group as it shall be.</param>
+    public static Chart SetGroup(this Chart chart, string name, ChartGroup group) => chart with
+    {
+        Groups = [.. chart.Groups.Select(g => g.Name == name ? group : g.Parent == name ? g with { Parent = group.Name } : g)],
+        Elements = [.. chart.Elements.Select(e => e.Group == name ? e with { Group = group.Name } : e)],
+    };
+
+    /// <summary>Takes a group away: what followed it follows what it followed.</summary>
+    public static Chart RemoveGroup(this Chart chart, string name)
+    {
+        var parent = chart.Group(name)?.Parent;
+        return chart with
+        {
+            Groups = [.. chart.Groups.Where(g => g.Name != name).Select(g => g.Parent == name ? g with { Parent = parent } : g)],
+            Elements = [.. chart.Elements.Select(e => e.Group == name ? e with { Group = parent } : e)],
+        };
+    }
+
+    /// <summary>Gives elements that one key plays keys that count upward, in their order; what several keys play, or all, is left alone.</summary>
+    /// <param name="chart">The chart.</param>
+    /// <param name="channel">MIDI channel of all of them.</param>
+    /// <param name="first">Key of the first.</param>
+    public static Chart CountKeys(this Chart chart, int channel, int first)
+    {
+        var order = chart.Elements.Select(e => e.Hears.Where(h => !h.Bleed).ToList() is [var only] ? only.VoiceId : default(VoiceId?)).OfType<VoiceId>().Distinct()
+            .Where(id => chart.Voices.First(v => v.Id == id).Keys.Length == 1).ToList();
+        return chart with { Voices = [.. chart.Voices.Select(v => order.IndexOf(v.Id) is >= 0 and var at ? v with { Channel = channel, Keys = [first + at] } : v)] };
+    }
+
     /// <summary>Says how long a return rings, and how often it repeats if it is an echo; null for a reverb.</summary>
     public static Chart SetReturn(this Chart chart, ElementId id, double seconds, double? echoSeconds) =>
         Each(chart, id, e => e with { ReturnSeconds = seconds, EchoSeconds = echoSeconds });
@@ -93,6 +131,7 @@ public static class ChartEdits
                 Port = e.Port == number ? null : e.Port,
                 InMain = e.InMain || e.Port == number,
                 Ports = e.Ports.Remove(number),
+                Straight = e.Straight?.Port == number ? null : e.Straight,
             }),
         ],
     });

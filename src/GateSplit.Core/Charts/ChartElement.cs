@@ -43,6 +43,9 @@ public sealed record ChartElement(ElementId Id, string Name, Family Family, Elem
     /// <summary>What it sends to the shared effect after its fader, in dB; null for nothing.</summary>
     public Decibels? SendDb { get; init; }
 
+    /// <summary>Where it is fed to beside its usual way when the source is new; null for nowhere.</summary>
+    public StraightSend? Straight { get; init; }
+
     /// <summary>Seconds a return rings after what it is fed has ended.</summary>
     public double ReturnSeconds { get; init; }
 
@@ -76,6 +79,7 @@ public sealed record ChartElement(ElementId Id, string Name, Family Family, Elem
                 .. Lost(chart, place),
                 .. Amounts(place),
                 .. Insert?.Misfits($"{place}.insert") ?? [],
+                .. Straight?.Misfits(chart, $"{place}.straight") ?? [],
             ];
     }
 

@@ -10,7 +10,7 @@ namespace GateSplit.Core.Checks;
 internal static class Causes
 {
     /// <summary>The checks whose findings may explain others, the deepest first. A fix that only hides something, as disarming a track does, explains nothing.</summary>
-    private static readonly ImmutableArray<string> Deepest = ["Loop", "Mode", "Unplayed", "InputOff", "GoneSource", "MeantElsewhere", "UnfedBus", "OldCopy", "SilentLine"];
+    private static readonly ImmutableArray<string> Deepest = ["Loop", "OldCopy", "Mode", "Unplayed", "InputOff", "GoneSource", "MeantElsewhere", "UnfedBus", "SilentLine"];
 
     /// <summary>The most causes that are tried: each costs as much as looking at the whole split.</summary>
     private const int MostTried = 12;

@@ -26,8 +26,8 @@ public sealed class LevelCheck : ICheck
                 continue;
             }
 
-            // A fader above unity is told of by a check of its own.
-            if (expected.Peak >= Decibels.Unity && expected.Of.All(e => view.SettingsOf(e).FaderDb <= Decibels.Unity) && view.Split.Pass.Format != SampleFormat.Float32)
+            // A fader above unity is told of by a check of its own, where the element has a port of its own.
+            if (expected.Peak >= Decibels.Unity && expected.Of.All(e => view.SettingsOf(e) is var set && (set.FaderDb <= Decibels.Unity || set.Port is null)) && view.Split.Pass.Format != SampleFormat.Float32)
             {
                 yield return TooHot(view, track, expected);
             }

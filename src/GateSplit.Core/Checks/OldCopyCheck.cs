@@ -19,7 +19,7 @@ public sealed class OldCopyCheck : ICheck, IOfTheWholeSplit
             var current = copies.MaxBy(c => (c.Recorded, c.Meant));
             foreach (var (unit, recorded, meant) in copies.Where(c => c.Unit != current.Unit && PlayTheSame(view, c.Unit, current.Unit)))
             {
-                if (recorded == 0 && current.Recorded > 0)
+                if (recorded == 0 && (current.Recorded > 0 || (current.Meant && !meant)))
                 {
                     var made = RemoveUnit.Tracks(view.Split, unit.Id);
                     yield return Finding.Warning(
@@ -27,7 +27,7 @@ public sealed class OldCopyCheck : ICheck, IOfTheWholeSplit
                             $"{unit.Name} plays the same notes as {current.Unit.Name}, and no {(made == 0 ? "track" : "armed track")} takes it: an old copy still sounds along. Remove it.")
                         .WithFix($"Remove {unit.Name}{(made == 0 ? "" : $" and its {Words.Count(made, "track")}")}", new RemoveUnit(unit.Id, WithTracks: made > 0));
                 }
-                else if (recorded > 0 || (meant == current.Meant && view.ArmedTracks.Any()))
+                else if (recorded > 0 || view.ArmedTracks.Any())
                 {
                     yield return Finding.Note(
                         Place.Of(unit),

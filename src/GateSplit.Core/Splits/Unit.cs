@@ -131,7 +131,7 @@ public sealed record Unit(
         chart.Name,
         chart,
         chart.Modes[0].Id,
-        [.. chart.Elements.Select(e => new UnitElement(e.Id) { Port = e.Port, InMain = e.InMain, FaderDb = e.FaderDb, Pan = e.Pan })],
+        [.. chart.Elements.Select(e => new UnitElement(e.Id) { Port = e.Port, InMain = e.InMain, FaderDb = e.FaderDb, Pan = e.Pan, Straight = e.Straight })],
         [.. chart.Voices.Select(v => new UnitVoice(v.Id))]);
 
     /// <summary>What in it does not fit; its chart is sound.</summary>

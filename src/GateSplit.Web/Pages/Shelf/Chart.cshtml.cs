@@ -68,7 +68,28 @@ public sealed class ChartModel(ChartStore charts) : PageModel
     }
 
     /// <summary>Changes its name and gist.</summary>
-    public Task<IActionResult> OnPostAbout(string? name, string? gist) => Keep(c => c with { Name = (name ?? "").Trim(), Gist = (gist ?? "").Trim() });
+    public Task<IActionResult> OnPostAbout(string? name, string? gist, bool? leaves, bool? declares) => Keep(c => c with
+    {
+        Name = (name ?? "").Trim(),
+        Gist = (gist ?? "").Trim(),
+        AssignedLeavesMain = leaves ?? c.AssignedLeavesMain,
+        DeclaresPorts = declares ?? c.DeclaresPorts,
+    });
+
+    /// <summary>Adds a group.</summary>
+    public Task<IActionResult> OnPostAddGroup(string? name) => Keep(c => c.AddGroup((name ?? "").Trim()));
+
+    /// <summary>Changes a group; with "remove" takes it away.</summary>
+    public Task<IActionResult> OnPostGroup(string group, string? name, string? parent, int? port, string? fader, bool remove) => Keep(c => c.Group(group) is not { } before ? c
+        : remove ? c.RemoveGroup(group)
+        : c.SetGroup(group, before with { Name = (name ?? "").Trim(), Parent = string.IsNullOrEmpty(parent) ? null : parent, Port = port, FaderDb = Decibels.Read(fader) ?? before.FaderDb }));
+
+    /// <summary>Lets keys count upward.</summary>
+    public Task<IActionResult> OnPostKeys(int channel, int first) => Keep(c => c.CountKeys(channel, first));
+
+    /// <summary>Feeds an element to a port beside its usual way.</summary>
+    public Task<IActionResult> OnPostStraight(string element, int? port, string? level, bool before) => Keep(c => c.SetStraight(
+        new ElementId(element), port is { } to ? new StraightSend(to) { LevelDb = Decibels.Read(level) ?? Decibels.Unity, BeforeEffects = before } : null));
 
     /// <summary>Changes an element; with "remove" takes it away.</summary>
     public Task<IActionResult> OnPostElement(string element, string? name, Family family, Width width, string? group, int? port, int? channel, string? keys, bool remove) => Keep(c =>

@@ -35,6 +35,20 @@ public sealed class IndexModel(ChartStore charts) : PageModel
         return await charts.Add(ChartSketch.Of(id, name, elements.Value)) is { } trouble ? await Refuse(trouble) : Redirect($"/shelf/{id}");
     }
 
+    /// <summary>Begins a chart from a list of names.</summary>
+    public async Task<IActionResult> OnPostNames(string? name, string? names)
+    {
+        name = name?.Trim() ?? "";
+        if (name.Length is 0 or > 80)
+        {
+            return await Refuse("A new chart needs a name of 1 to 80 letters.");
+        }
+
+        var id = await charts.FreeId(ChartSketch.IdOf(name));
+        var sketch = ChartSketch.OfNames(id, name, names ?? "");
+        return (sketch.Trouble ?? await charts.Add(sketch.Value!)) is { } trouble ? await Refuse(trouble) : Redirect($"/shelf/{id}");
+    }
+
     /// <summary>Takes a chart from a file; if one of its id is there already, it gets another.</summary>
     public async Task<IActionResult> OnPostImport(IFormFile? file)
     {

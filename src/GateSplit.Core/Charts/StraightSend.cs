@@ -1,7 +1,6 @@
-using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
 
-namespace GateSplit.Core.Splits;
+namespace GateSplit.Core.Charts;
 
 /// <summary>
 /// Feeds an element, or all that follows a group, to a port of its own beside its usual way: from before the fader of an element and with the
