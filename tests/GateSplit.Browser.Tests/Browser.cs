@@ -74,6 +74,9 @@ public sealed class Browser : IDisposable
     public void WaitUntilGone(string css, string what) => WaitUntil(
         () => _driver.ExecuteScript("return document.readyState === 'complete' && document.querySelector(arguments[0]) === null", css) is true, what);
 
+    /// <summary>Types into a field in place of what is there, and presses Enter: it takes effect then.</summary>
+    public void Type(string css, string text) => Find(css).SendKeys(Keys.Control + "a" + Keys.Null + text + Keys.Enter);
+
     /// <summary>Presses keys where the focus is.</summary>
     public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(_driver).SendKeys(keys).Perform();
 

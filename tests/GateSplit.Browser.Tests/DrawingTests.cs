@@ -15,7 +15,7 @@ public sealed class DrawingTests
         browser.Open("/sessions/3/split");
         var actions = new Actions(browser.Driver);
         actions.KeyDown(Keys.Control).Click(browser.Find("[data-place='track:t1'] .hit")).Click(browser.Find("[data-place='track:t3'] .hit")).KeyUp(Keys.Control).Perform();
-        browser.WaitUntil(() => browser.Find("#picked-count").Text == "2" && browser.All(".drawing .picked").Count == 2, "two tracks are chosen");
+        browser.WaitUntil(() => browser.Find("#picked-count").Text == ": 2 tracks" && browser.All(".drawing .picked").Count == 2, "two tracks are chosen");
         browser.Find("#bulk-act").SendKeys("disarm");
         browser.Button("Do it").Click();
         WaitForUndo(browser, "Disarm 2 tracks");

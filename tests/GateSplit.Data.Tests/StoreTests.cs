@@ -142,9 +142,10 @@ public sealed class StoreTests : IAsyncLifetime
     [Fact]
     public async Task A_song_that_was_replaced_comes_back_with_undo_and_each_revision_keeps_its_own()
     {
-        var id = await _sessions.Create("Songs", [1, 2, 3], Split);
-        Assert.Equal(2, await _sessions.Save(id, 1, Split, "Replace the song", song: [4, 5]));
-        Assert.Equal(3, await _sessions.Save(id, 2, Split, "Something else"));
+        var split = DemoSessions.All[1].Split;
+        var id = await _sessions.Create("Songs", [1, 2, 3], split);
+        Assert.Equal(2, await _sessions.Save(id, 1, split, "Replace the song", song: [4, 5]));
+        Assert.Equal(3, await _sessions.Save(id, 2, split, "Something else"));
         var now = (await _sessions.Load(id))!;
         Assert.Equal([4, 5], now.Song);
         Assert.Equal([1, 2, 3], (await _sessions.Load(id, 1))!.Song);
@@ -157,7 +158,7 @@ public sealed class StoreTests : IAsyncLifetime
         Assert.Equal([4, 5], (await _sessions.Load(id))!.Song);
 
         // Two windows: the later edit is refused, and no song of it stays behind.
-        Assert.Null(await _sessions.Save(id, 1, Split, "Late", song: [9]));
+        Assert.Null(await _sessions.Save(id, 1, split, "Late", song: [9]));
         Assert.Equal([4, 5], (await _sessions.Load(id))!.Song);
     }
 

@@ -12,14 +12,14 @@ public sealed class BulkPageTests(DemoApp demo)
     [InlineData("pass", "tracks", "t2", "2", "Put 1 track into pass 2")]
     [InlineData("live", "tracks", "t2", "", "Only hear 1 track")]
     [InlineData("main", "tracks", "t2", "", "Send to the main output 1 track")]
-    [InlineData("fader", "elements", "u1/kick-in,u1/hat", "-6", "Set the fader of 2 elements")]
-    [InlineData("element-pan", "elements", "u1/hat", "-20", "Pan 1 element")]
-    [InlineData("bleed", "elements", "u1/kick-in,u1/snare-top,u1/hat", "-9", "Set the bleed of 3 elements")]
-    [InlineData("send", "elements", "u1/hat", "-18", "Set the send of 1 element")]
-    [InlineData("mute", "elements", "u1/hat,u1/ride", "", "Mute 2 elements")]
-    [InlineData("in-main", "elements", "u1/hat", "", "Put into the main mix 1 element")]
-    [InlineData("element-pass", "elements", "u1/hat", "3", "Play in pass 3 only 1 element")]
-    [InlineData("gather", "elements", "u1/tom1,u1/tom2,u1/tom3", "7", "Gather High tom, Mid tom and Floor tom on port 7")]
+    [InlineData("fader", "chosen", "u1/kick-in,u1/hat", "-6", "Set the fader of 2 elements")]
+    [InlineData("element-pan", "chosen", "u1/hat", "-20", "Pan 1 element")]
+    [InlineData("bleed", "chosen", "u1/kick-in,u1/snare-top,u1/hat", "-9", "Set the bleed of 3 elements")]
+    [InlineData("send", "chosen", "u1/hat", "-18", "Set the send of 1 element")]
+    [InlineData("mute", "chosen", "u1/hat,u1/ride", "", "Mute 2 elements")]
+    [InlineData("in-main", "chosen", "u1/hat", "", "Put into the main mix 1 element")]
+    [InlineData("element-pass", "chosen", "u1/hat", "3", "Play in pass 3 only 1 element")]
+    [InlineData("gather", "chosen", "u1/tom1,u1/tom2,u1/tom3", "7", "Gather High tom, Mid tom and Floor tom on port 7")]
     public async Task One_action_on_many_is_one_edit_and_one_undo(string act, string of, string chosen, string words, string edit)
     {
         using var visitor = new Visitor(demo.App);
@@ -40,9 +40,9 @@ public sealed class BulkPageTests(DemoApp demo)
     [Theory]
     [InlineData("level", "tracks", "The level needs a number.")]
     [InlineData("pass", "tracks", "The pass needs a number.")]
-    [InlineData("fader", "elements", "The fader needs a number.")]
-    [InlineData("insert-off", "elements", "None of the chosen elements has that.")]
-    [InlineData("gather", "elements", "Type the number of the port.")]
+    [InlineData("fader", "chosen", "The fader needs a number.")]
+    [InlineData("insert-off", "chosen", "None of the chosen elements has that.")]
+    [InlineData("gather", "chosen", "Type the number of the port.")]
     [InlineData("nothing", "tracks", "Choose what to do with the tracks or elements.")]
     public async Task What_makes_no_sense_is_told(string act, string of, string sentence)
     {

@@ -59,7 +59,7 @@ public sealed partial record Finding(Severity Severity, Place Place, string Sent
     /// <summary>The same finding with all names of its list, so that those its sentence leaves out can be seen.</summary>
     public Finding Naming(IEnumerable<string> names) => Shortened().IsMatch(Sentence) ? this with { Names = [.. names] } : this;
 
-    [GeneratedRegex(@" and \d+ more\b")]
+    [GeneratedRegex(@" and \d+ more\b", RegexOptions.None, 1000)]
     private static partial Regex Shortened();
 
     /// <summary>The same finding with a way to mend it.</summary>

@@ -1,5 +1,4 @@
 using GateSplit.Core.Edits;
-using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Checks;

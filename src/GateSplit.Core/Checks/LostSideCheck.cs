@@ -17,7 +17,7 @@ public sealed class LostSideCheck : ICheck
             foreach (var port in unit.Chart.Ports.Where(p => p is { Width: Width.Stereo, IsMain: false }))
             {
                 var untaken = PortSides.Both & ~view.SidesTaken(unit.Id, port.Number);
-                var lost = view.SoundingAt(unit.Id, port.Number).Where(f => SplitView.SidesOf(f) == untaken).ToList();
+                var lost = view.SoundingAt(unit.Id, port.Number).Where(f => SplitView.SidesOf(f) == untaken && !view.RecordedElsewhere.Contains(f.Element)).ToList();
                 if (untaken is PortSides.Left or PortSides.Right && lost.Count > 0)
                 {
                     yield return Tell(view, unit, port, untaken, lost);

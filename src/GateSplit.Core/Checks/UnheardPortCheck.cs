@@ -17,6 +17,7 @@ public sealed class UnheardPortCheck : ICheck
                 var lost = view.SoundingAt(unit.Id, port.Number)
                     .Where(f => !port.IsMain || view.Signal.PortsOf(f.Element).Count() == 1)
                     .DistinctBy(f => f.Element)
+                    .Where(f => !view.RecordedElsewhere.Contains(f.Element))
                     .Select(f => view.ElementOf(f.Element).Chart)
                     .Where(e => !port.IsMain || e.Kind != Charts.ElementKind.Return)
                     .ToList();

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;

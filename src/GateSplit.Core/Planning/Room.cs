@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Splits;
 

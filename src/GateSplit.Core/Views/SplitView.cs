@@ -123,7 +123,11 @@ public sealed class SplitView
         Space)
     {
         Song = Song,
+        RecordedElsewhere = [.. ArmedTracks.Where(t => t.Pass != pass).SelectMany(t => SoundingIn(t))],
     };
+
+    /// <summary>What other passes than this one record: it may play in this one too, and is not lost for that.</summary>
+    public ImmutableHashSet<ElementRef> RecordedElsewhere { get; private init; } = [];
 
     /// <summary>The tracks that a pass records.</summary>
     public IEnumerable<Track> ArmedTracks => Split.Tracks.Where(t => t.Armed);

@@ -25,7 +25,7 @@ public static class Field
     public const string Tracks = "tracks";
 
     /// <summary>Several elements.</summary>
-    public const string Elements = "elements";
+    public const string Elements = "chosen";
 
     /// <summary>A row of inputs.</summary>
     public const string Bank = "bank";

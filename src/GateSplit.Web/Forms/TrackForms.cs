@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using GateSplit.Core;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Splits;

@@ -2,7 +2,6 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
-using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;

@@ -86,6 +86,7 @@ public sealed class BulkTests
         var view = Sessions.View(Kit, Sessions.Kit.Song);
         var after = Sessions.After(Kit, Bulk.IntoPass(view, [new TrackId("t8"), new TrackId("t9")], 2).Value!);
         Assert.Equal(2, after.Passes);
+        Assert.DoesNotContain(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(after, Sessions.Kit.Song)), f => f.ToMend);
         Assert.Equal(["t8", "t9"], after.Tracks.Where(t => t.Pass == 2).Select(t => t.Id.Value));
         Assert.Equal(2, after.Units[0].Elements.Count(e => e.Pass == 2));
         Assert.All(after.Units[0].Elements, e => Assert.True(e.Pass is null or 2));

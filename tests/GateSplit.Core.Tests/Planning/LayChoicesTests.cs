@@ -4,7 +4,6 @@ using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
-using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.Planning;
 

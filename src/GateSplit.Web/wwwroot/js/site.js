@@ -53,23 +53,31 @@ document.addEventListener("keydown", (event) => {
 
 // A field that holds one value takes effect on Enter and when it is left; one that holds a number steps with the arrow keys.
 const takesEffect = (field) => field.matches?.("input") && field.form?.matches("[data-auto]");
+let left = false;
+function send(form) {
+  left = true;
+  form.requestSubmit();
+}
 document.addEventListener("change", (event) => {
-  if (event.target.form?.matches("[data-auto]")) event.target.form.requestSubmit();
+  if (event.target.form?.matches("[data-auto]")) send(event.target.form);
 });
 
 // A page that is loaded anew after that goes on where it was.
-const controls = () => [...document.querySelectorAll("input, select, textarea, button, a")];
+const all = (css) => [...document.querySelectorAll(css)];
+const controls = "input, select, textarea, button, a";
 const place = "place";
 addEventListener("pagehide", () => {
-  if (document.querySelector("form[data-auto]")) {
-    sessionStorage.setItem(place, JSON.stringify({ path: location.pathname, at: controls().indexOf(document.activeElement), scroll: scrollY, when: Date.now() }));
-  }
+  if (!left) return;
+  const open = all("details").map((d) => d.open);
+  sessionStorage.setItem(place, JSON.stringify({ path: location.pathname, at: all(controls).indexOf(document.activeElement), open, scroll: scrollY }));
 });
 addEventListener("pageshow", () => {
   const was = JSON.parse(sessionStorage.getItem(place) ?? "null");
   sessionStorage.removeItem(place);
-  if (was?.path !== location.pathname || Date.now() - was.when > 10000 || was.at < 0) return;
-  controls()[was.at]?.focus({ preventScroll: true });
+  if (was?.path !== location.pathname) return;
+  const folds = all("details");
+  if (folds.length === was.open.length) folds.forEach((d, i) => { d.open = was.open[i]; });
+  all(controls)[was.at]?.focus({ preventScroll: true });
   scrollTo(0, was.scroll);
 });
 
@@ -84,7 +92,7 @@ function stepField(event) {
   field.value = (number + (event.key === "ArrowUp" ? 1 : -1) * (fine ? 0.1 : 1)).toFixed(digits);
   clearTimeout(stepped);
   stepped = setTimeout(() => {
-    if (field.isConnected && field.value !== field.defaultValue) field.form.requestSubmit();
+    if (field.isConnected && field.value !== field.defaultValue) send(field.form);
   }, 350);
 }
 
@@ -111,6 +119,7 @@ export function notice(sentence) {
 }
 
 document.addEventListener("htmx:afterSettle", () => {
+  left = false;
   document.getElementById("trouble")?.remove();
 });
 

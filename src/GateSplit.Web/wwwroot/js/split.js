@@ -73,13 +73,15 @@ function pick(node) {
 
 /** Marks in the drawing what is chosen in the table. */
 function showPicked() {
+  const shown = document.getElementById("picked-count");
+  if (!shown) return;
   const picked = (name) => new Set([...document.querySelectorAll(`#lines input[name=${name}]:checked`)].map((b) => b.value));
-  const [tracks, elements] = [picked("tracks"), picked("elements")];
+  const [tracks, elements] = [picked("tracks"), picked("chosen")];
   for (const track of nodes("track")) track.classList.toggle("picked", tracks.has(track.dataset.track));
   for (const element of nodes("element")) element.classList.toggle("picked", elements.has(`${element.dataset.unit}/${element.dataset.element}`));
-  const count = (set, one) => (set.size === 0 ? "" : ` ${set.size} ${one}${set.size === 1 ? "" : "s"}`);
-  const words = [count(tracks, "track"), count(elements, "element")].filter(Boolean).join(",");
-  document.getElementById("picked-count").textContent = words && `:${words}`;
+  const count = (set, one) => (set.size === 0 ? "" : `${set.size} ${one}${set.size === 1 ? "" : "s"}`);
+  const words = [count(tracks, "track"), count(elements, "element")].filter(Boolean).join(", ");
+  shown.textContent = words && `: ${words}`;
   const lay = document.getElementById("lay-chosen");
   lay.hidden = elements.size === 0;
   lay.dataset.only = [...elements].join(",");
@@ -103,10 +105,10 @@ document.addEventListener("click", (event) => {
   if (lay) location.href = `${lay.dataset.lay}&only=${encodeURIComponent(lay.dataset.only)}`;
 });
 document.addEventListener("change", (event) => {
-  if (event.target.matches?.("#lines input[name=tracks], #lines input[name=elements]")) showPicked();
+  if (event.target.matches?.("#lines input[name=tracks], #lines input[name=chosen]")) showPicked();
   if (event.target.id === "bulk-act") showWanted();
   if (event.target.id === "pick-all" || event.target.id === "pick-elements") {
-    const name = event.target.id === "pick-all" ? "tracks" : "elements";
+    const name = event.target.id === "pick-all" ? "tracks" : "chosen";
     for (const row of document.querySelectorAll("#lines tbody tr")) {
       const box = row.querySelector(`input[name=${name}]`);
       if (box && !row.hidden) box.checked = event.target.checked;

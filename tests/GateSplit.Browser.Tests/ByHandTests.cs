@@ -1,0 +1,148 @@
+using GateSplit.Core.Notes;
+using GateSplit.Core.Quantities;
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Support.UI;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>What a producer does by hand in a running session: replaces the song, sums drums, moves a track into another pass, types into fields.</summary>
+public sealed class ByHandTests
+{
+    [Fact]
+    public async Task A_song_on_the_wrong_channel_is_put_in_told_and_played_on_the_right_one_with_one_press()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        using var browser = new Browser(app.Port);
+        var folder = Directory.CreateTempSubdirectory("gate-split-song-");
+        var path = Make(browser, "mudlark-nine");
+
+        // Kick and snare on channel 4, which the drum machine does not hear.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        for (var beat = 0; beat < 16; beat++)
+        {
+            writer.Hold(4, beat % 2 == 0 ? 36 : 38, 100, beat, 0.5);
+        }
+
+        var file = Path.Combine(folder.FullName, "other.mid");
+        await File.WriteAllBytesAsync(file, MidiWriter.Write(writer.ToFile("Other", 4)), TestContext.Current.CancellationToken);
+        browser.Open($"{path}/sources");
+        browser.Find("#song-file").SendKeys(file);
+        browser.Find("#replace-song").Click();
+        browser.WaitUntil(() => browser.Text.Contains("16 notes, 4 bars"), "the song is replaced");
+        Assert.Equal("Undo: Replace the song by other.mid", browser.Find("#undo").GetAttribute("title"));
+
+        browser.Open($"{path}/split");
+        var first = browser.Find(".finding");
+        Assert.Contains("channel 4", first.Text);
+        first.FindElement(By.CssSelector(".btn-act")).Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count == 0, "channel 4 plays it");
+        Assert.Contains("Kick", browser.Find("#lines tbody").Text);
+
+        // Undo brings the channel back, and then the song.
+        browser.Find("#undo").Click();
+        browser.WaitUntil(() => browser.All(".finding-warning").Count > 0, "it is told again");
+        browser.Find("#undo").Click();
+        browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "the first song is back");
+        Assert.Empty(browser.Complaints);
+    }
+
+    [Fact]
+    public async Task Drums_are_summed_fed_on_and_turned_down_together()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        using var browser = new Browser(app.Port);
+        var path = Make(browser, "ostler-kit-room");
+        browser.Open($"{path}/recorder");
+        foreach (var (name, sums) in new[] { ("Drums", "true"), ("All", "true"), ("Low", "false") })
+        {
+            browser.Find("input[placeholder='Drums']").SendKeys(name);
+            new SelectElement(browser.Find("form:has(input[placeholder='Drums']) select")).SelectByValue(sums);
+            browser.Find("form:has(input[placeholder='Drums']) button").Click();
+            browser.WaitUntil(() => browser.All($"input[aria-label='Name of {name}']").Count == 1, $"there is {name}");
+        }
+
+        new SelectElement(browser.Find("select[aria-label='Output of Drums']")).SelectByText("into All");
+        browser.WaitUntil(() => browser.All("select[aria-label='Output of All'] option[value='=g1']").Count == 0, "All cannot feed what feeds it");
+
+        // A field takes effect when it is left, on Enter, and steps with the arrow keys.
+        browser.Type("input[aria-label='Level of Low, dB']", "-6");
+        browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Change the group Low", "Enter sets the level");
+        browser.Find("input[aria-label='Level of Low, dB']").SendKeys(Keys.ArrowDown);
+        browser.WaitUntil(() => browser.Find("input[aria-label='Level of Low, dB']").GetAttribute("value") == "-7.0" && browser.Driver.ExecuteScript("return document.activeElement.getAttribute('aria-label')") as string == "Level of Low, dB", "the arrow steps it, and it stays in hand");
+
+        // Four tracks at once into the sum, from the split.
+        browser.Open($"{path}/split");
+        foreach (var box in browser.All("#lines input[name='tracks']").Take(4))
+        {
+            box.Click();
+        }
+
+        Assert.Equal(": 4 tracks", browser.Find("#picked-count").Text);
+        new SelectElement(browser.Find("#bulk-act")).SelectByValue("group");
+        Assert.False(browser.Find("#bulk select[name='start']").Displayed);
+        browser.Find("#bulk input[name='pattern']").SendKeys("Drums");
+        browser.Button("Do it").Click();
+        browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Group 4 tracks", "they are grouped");
+        browser.Open($"{path}/recorder");
+        Assert.Equal(4, browser.All("select[aria-label^='Group that sums'] option[value='g1']:checked").Count);
+        Assert.Empty(browser.Complaints);
+    }
+
+    [Fact]
+    public async Task A_track_goes_into_another_pass_in_the_table_and_what_plays_on_it_moves_along()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        using var browser = new Browser(app.Port);
+        var path = Make(browser, "ostler-kit-room");
+        browser.Open($"{path}/split");
+        new SelectElement(browser.Find("select[name='track-pass:t9']")).SelectByValue("2");
+        browser.WaitUntil(() => browser.All(".passes a").Count == 3, "there are two passes");
+        Assert.Equal("Undo: Put 1 track into pass 2", browser.Find("#undo").GetAttribute("title"));
+        browser.All(".passes a")[1].Click();
+        browser.WaitUntil(() => browser.All(".drawing a.track").Count == 1, "the second pass holds one track");
+        Assert.Contains("Nothing to mend", browser.Text);
+        Assert.Empty(browser.Complaints);
+    }
+
+    [Fact]
+    public async Task Words_of_the_drawing_never_run_into_each_other()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        using var browser = new Browser(app.Port);
+        var path = Make(browser, "mudlark-nine");
+        foreach (var (track, name) in new[] { ("t1", new string('W', 80)), ("t2", new string('i', 80)), ("t3", "The drum that was hired from the theatre, second microphone from the left") })
+        {
+            browser.Open($"{path}/split?line=track:{track}");
+            browser.Type("#ins-name", name);
+            browser.WaitUntil(() => browser.Find($".drawing [data-track='{track}']").GetAttribute("aria-label")!.Contains(name, StringComparison.Ordinal), "it is named");
+        }
+
+        var overlaps = (string)browser.Driver.ExecuteScript(
+            """
+            return [...document.querySelectorAll(".drawing a.track")].filter((a) => {
+              const [, name, state] = [...a.querySelectorAll("text")].map((t) => t.getBoundingClientRect());
+              return name.right > state.left;
+            }).map((a) => a.dataset.track).join(" ");
+            """)!;
+        Assert.Equal("", overlaps);
+    }
+
+    /// <summary>A new session of one source with its lines laid and its settings ticked.</summary>
+    private static string Make(Browser browser, string chart)
+    {
+        browser.Open("/");
+        browser.Find("#new-name").SendKeys("By hand");
+        browser.Find($"input[name=charts][value={chart}]").Click();
+        browser.Button("Make the session").Click();
+        browser.WaitUntil(() => browser.All("#lines tbody tr").Count > 0, "the lines are laid");
+        if (browser.All(".finding[data-finding^='Settings']").Count > 0)
+        {
+            browser.Find(".finding[data-finding^='Settings'] .btn-act").Click();
+            browser.WaitUntilGone(".finding[data-finding^='Settings']", "the settings are ticked");
+        }
+
+        var address = new Uri(browser.Driver.Url).AbsolutePath;
+        return address[..address.LastIndexOf('/')];
+    }
+}
