@@ -7,7 +7,7 @@ public static class Lettering
     private const string Wide = "mwMW@%";
 
     /// <summary>About how wide words are, rather too wide than too narrow.</summary>
-    public static double WidthOf(string text) => text.Sum(c => Narrow.Contains(c, StringComparison.Ordinal) ? 5.5 : Wide.Contains(c, StringComparison.Ordinal) ? 12.5 : c > 0x2E7F ? 15 : char.IsUpper(c) ? 10 : 8);
+    public static double WidthOf(string text) => text.Sum(c => Narrow.Contains(c, StringComparison.Ordinal) ? 4.6 : Wide.Contains(c, StringComparison.Ordinal) ? 11.5 : c > 0x2E7F ? 15 : char.IsUpper(c) ? 8.8 : 7.2);
 
     /// <summary>As much of the words as has room, with an ellipsis for what has not.</summary>
     public static string Fit(string text, double width)
