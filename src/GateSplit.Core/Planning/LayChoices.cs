@@ -35,7 +35,7 @@ public static class LayChoices
 
         if (apart.Passes > 1)
         {
-            choices.AddRange(Short(view, bare, apart));
+            choices.AddRange(Short(view, bare, apart).Where(c => c.Wish is not { } w || !SplitJson.Same(Layer.Propose(view, w).After, fewest.After)));
         }
 
         if (view.Split.Units.Any(u => !u.Chart.Groups.IsEmpty))
