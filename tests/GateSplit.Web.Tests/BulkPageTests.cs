@@ -1,4 +1,5 @@
 using GateSplit.Tests.Shared;
+using GateSplit.Web.Forms;
 
 namespace GateSplit.Web.Tests;
 
@@ -34,6 +35,38 @@ public sealed class BulkPageTests(DemoApp demo)
         await visitor.Send("#bulk", new Dictionary<string, string> { ["act"] = act, ["pattern"] = words });
         Assert.Equal($"Undo: {edit}", visitor.Page.QuerySelector("#undo")!.GetAttribute("title"));
         await visitor.Send("#undo");
+        Assert.Equal(before, await visitor.Bytes($"{path}/session.json"));
+    }
+
+    public static TheoryData<string, bool> Acts => [.. BulkForm.OfTracks.Select(a => (a.Name, false)), .. BulkForm.OfElements.Select(a => (a.Name, true))];
+
+    [Theory]
+    [MemberData(nameof(Acts))]
+    public async Task Whatever_is_done_to_many_is_taken_back_by_one_undo(string act, bool elements)
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Acts", "fennel-sampler");
+        await visitor.Get($"{path}/recorder");
+        await visitor.Send("input[placeholder='Drums']", new Dictionary<string, string> { ["name"] = "2", ["sums"] = "false" });
+        await visitor.Get($"{path}/split");
+        var before = await visitor.Bytes($"{path}/session.json");
+        var undo = visitor.Page.QuerySelector("#undo")!.GetAttribute("title");
+        foreach (var box in visitor.Page.QuerySelectorAll($"input[name='{(elements ? "chosen" : "tracks")}']").OfType<AngleSharp.Html.Dom.IHtmlInputElement>().Take(6))
+        {
+            box.IsChecked = true;
+        }
+
+        await visitor.Send("#bulk", new Dictionary<string, string> { ["act"] = act, ["pattern"] = "2", ["start"] = act == "output" ? "buses:1" : "b-u1:1" });
+        if (visitor.Page.QuerySelector("#undo")!.GetAttribute("title") != undo)
+        {
+            Assert.Equal("", visitor.Notice);
+            await visitor.Send("#undo");
+        }
+        else
+        {
+            Assert.NotEqual("", visitor.Notice); // what cannot be done says why
+        }
+
         Assert.Equal(before, await visitor.Bytes($"{path}/session.json"));
     }
 

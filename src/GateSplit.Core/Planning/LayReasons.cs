@@ -121,7 +121,7 @@ internal static class LayReasons
         var left = plan.Left.Where(l => FitsAPort(sources, l) && cabled.Exists(s => s.Unit.Id == l.Unit.Id)).Select(l => l.Draft.Name).ToList();
         if (left.Count > 0)
         {
-            yield return $"{names} come in over cables, and there are not enough sockets for {channels}: add some at Recorder, or connect by USB. Not laid: {Words.List(left)}.";
+            yield return $"{names} come in over cables, and there are not enough sockets for {channels}: add some, or a looped-back pair, at Recorder, or connect by USB. Not laid: {Words.List(left)}.";
         }
         else if (plan.Passes > withEnough)
         {

@@ -24,6 +24,9 @@ public static class SourceForms
     /// <summary>Pans an element.</summary>
     public static readonly EditForm Pan = EditForm.Of("pan", [Field.Unit, Field.Element, Field.Value], f => new SetPan(f.Element, f.Pan(Field.Value)));
 
+    /// <summary>Says where an element that is panned hard to share a pair stands in the music.</summary>
+    public static readonly EditForm MusicalPan = EditForm.Of("musical-pan", [Field.Unit, Field.Element, Field.Value], f => new SetMusicalPan(f.Element, f.Pan(Field.Value)));
+
     /// <summary>Mutes an element.</summary>
     public static readonly EditForm Mute = EditForm.Of("mute", [Field.Unit, Field.Element, Field.On], f => new SetMuted(f.Element, f.Flag()));
 
@@ -110,7 +113,7 @@ public static class SourceForms
     /// <summary>All of them.</summary>
     public static ImmutableArray<EditForm> All { get; } =
     [
-        AssignPort, InMain, Fader, Pan, Mute, Bleed, Send, Straight, PortLevel, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Pass, GiveNotes, Declare, LeaveMain, Group, Externals, Setting,
+        AssignPort, InMain, Fader, Pan, MusicalPan, Mute, Bleed, Send, Straight, PortLevel, Insert, Sounds, Shape, Notes, Mode, Restarted, Clock, Rename, Remove, Pass, GiveNotes, Declare, LeaveMain, Group, Externals, Setting,
     ];
 
     private static StraightSend? StraightOf(FormFields fields, string port = "port") => fields.OptionalWhole(port, "port") is { } number

@@ -223,6 +223,70 @@ public sealed class CheckEdgeTests
     }
 
     [Fact]
+    public void What_stops_every_pass_is_never_put_under_another_finding()
+    {
+        // A loop that lasts until the narrow mode is put right would go with it, and stands first all the same.
+        var (split, song) = Sessions.Drums;
+        var looped = Sessions.After(
+            split,
+            new SetMode(U1, new ModeId("mix")),
+            new MarkRestarted(U1),
+            new AddTrack(new Track(new TrackId("t90"), "Echo", Width.Mono) { Input = new InputRef(new BankId("buses"), 1), Bus = new InputRef(new BankId("buses"), 1) }));
+        var findings = AllChecks.Look(Sessions.View(looped, song));
+        Assert.Equal(("Loop", Severity.Stop, null), (findings[0].Check, findings[0].Severity, findings[0].Under));
+        Assert.Contains(findings, f => f.Under is not null);
+        Assert.All(findings.Where(f => f.Severity == Severity.Stop), f => Assert.Null(f.Under));
+    }
+
+    [Fact]
+    public void A_line_that_is_expected_to_reach_full_scale_exactly_is_warned_of_and_one_just_below_is_not()
+    {
+        var (split, song) = Sessions.Drums;
+        Finding? Told(double db) => AllChecks.Look(Sessions.View(Sessions.After(split, new ShapeVoice(U1, split.Units[0].Voice(new VoiceId("kick")) with { LevelDb = new Decibels(db) })), song)).FirstOrDefault(f => f.Check == "Level" && f.Sentence.Contains("clip", StringComparison.Ordinal));
+        var (low, high) = (-12.0, 12.0);
+        for (var i = 0; i < 60; i++)
+        {
+            var middle = (low + high) / 2;
+            (low, high) = Told(middle) is null ? (middle, high) : (low, middle);
+        }
+
+        // At the edge the peak that is told is 0.0 dB: not a hundredth above it, nor below.
+        Assert.Contains("0.0 dB", Told(high)!.Sentence, StringComparison.Ordinal);
+        Assert.Null(Told(high - 0.001));
+        Assert.NotNull(Told(high + 0.001));
+    }
+
+    [Fact]
+    public void A_document_from_before_tracks_had_a_meaning_gives_the_same_findings()
+    {
+        foreach (var (split, song) in new[] { Sessions.Drums, Sessions.Kit })
+        {
+            foreach (var edits in new Edit[][] { [], [new SetTrackInput(split.Tracks[0].Id, split.Tracks[1].Input), new SetTrackInput(split.Tracks[1].Id, split.Tracks[0].Input)], [new SetMode(U1, split.Units[0].Chart.Modes[0].Id)], [new SetArmed(split.Tracks[2].Id, false)] })
+            {
+                var now = Sessions.After(split, edits);
+                var document = System.Text.Json.Nodes.JsonNode.Parse(SplitJson.Write(now))!;
+                foreach (var track in document["tracks"]!.AsArray())
+                {
+                    track!.AsObject().Remove("meantFor");
+                    track.AsObject().Remove("levelGroups");
+                }
+
+                foreach (var unit in document["units"]!.AsArray())
+                {
+                    unit!.AsObject().Remove("noteRoutes");
+                    unit.AsObject().Remove("portLevels");
+                }
+
+                var old = SplitVersions.Read(document.ToJsonString(), 1);
+                Assert.True(old.Ok, old.Trouble);
+                Assert.Equal(
+                    AllChecks.Look(Sessions.View(now, song)).Select(f => (f.Id, f.Under, f.Sentence, f.FixLabel)),
+                    AllChecks.Look(Sessions.View(old.Value!, song)).Select(f => (f.Id, f.Under, f.Sentence, f.FixLabel)));
+            }
+        }
+    }
+
+    [Fact]
     public void A_port_of_ones_own_beside_the_groups_is_worth_knowing_and_no_more()
     {
         var (split, song) = Sessions.Laid(TansyGrid.Chart);

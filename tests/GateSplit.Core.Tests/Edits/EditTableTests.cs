@@ -41,6 +41,7 @@ public sealed class EditTableTests
         { "drums", new AddTrackGroup(" Low ", false), "Add the group  Low ", s => s.TrackGroups.Single(), Low with { Sums = false } },
         { "drums", new TakeOutOfGroup(T1, null), "Take Kick out of its group", s => s.Track(T1)!.GroupId, null },
         { "grouped", new TakeOutOfGroup(T1, Low.Id), "Take Kick out of Low", s => s.SumOf(s.Track(T1)!), null },
+        { "kit", new SetMusicalPan(new(U1, new ElementId("hat")), new Pan(-0.4)), "Put Hat 40 % left in the music", s => (Of(s, "hat").MusicalPan, Of(s, "hat").Pan), ((Pan?)new Pan(-0.4), Pan.HardLeft) },
         { "kit", new SetStraight(new(U1, new ElementId("hat")), new StraightSend(12) { LevelDb = new Decibels(-6) }), "Feed Hat to port 12 too", s => Of(s, "hat").Straight, new StraightSend(12) { LevelDb = new Decibels(-6) } },
         { "kit", new SetStraight(new(U1, new ElementId("hat")), null), "Feed Hat nowhere else", s => Of(s, "hat").Straight, null },
         { "kit", new SetPortLevel(U1, 4, new Decibels(-3)), "Set port 4 of Ostler Kit Room to −3.0 dB", s => s.Units[0].LevelOf(4), new Decibels(-3) },
