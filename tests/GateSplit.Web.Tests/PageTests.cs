@@ -93,6 +93,7 @@ public sealed class PageTests(DemoApp demo)
         await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = "Harbour Bell", ["charts"] = "mudlark-nine", ["bars"] = "4" }, ("fog.mid", midi));
         Assert.Equal("Harbour Bell", visitor.Page.QuerySelector(".session-name")!.TextContent);
         Assert.Equal(8, visitor.Page.QuerySelectorAll(".drawing a.track").Length); // every voice of the song but the rim
+        await visitor.Send(".finding form:has(input[value^='Settings'])"); // what is to be set on the machine is set
         Assert.Contains("Nothing to mend", visitor.Text);
         var id = visitor.Page.Location.PathName.Split('/')[2];
 

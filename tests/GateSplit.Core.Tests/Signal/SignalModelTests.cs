@@ -183,7 +183,21 @@ public sealed class SignalModelTests
                 (groupPort, name) = (own.Port, group.Parent);
             }
 
-            if (set.Muted || chain.Any(g => g.Muted))
+            if (set.Muted)
+            {
+                return;
+            }
+
+            foreach (var (send, before) in chain.Where(g => g.Straight is not null).Select(g => (g.Straight!, Amplitude(set.FaderDb.Value))).Concat(set.Straight is { } own ? [(own, 1.0)] : []))
+            {
+                var port = _unit.Chart.Ports.First(p => p.Number == send.Port);
+                if (_unit.Exposes(port.Number) && (port.IsMain || !Lacks(SettingEffect.MainOnly)))
+                {
+                    Place(port, before * Amplitude(send.LevelDb.Value), set.MusicalPan ?? set.Pan, usual: false);
+                }
+            }
+
+            if (chain.Any(g => g.Muted))
             {
                 return;
             }
@@ -193,22 +207,32 @@ public sealed class SignalModelTests
             foreach (var port in _unit.Chart.Ports.Where(p => ports.Contains(p.Number) && _unit.Exposes(p.Number) && (p.IsMain || !Lacks(SettingEffect.MainOnly))))
             {
                 var level = chain.Aggregate(port.Tap == Tap.BeforeFader ? 1 : Amplitude(set.FaderDb.Value), (g, c) => g * Amplitude(c.FaderDb.Value));
-                var (left, right) = (port.Width, _element.Width) switch
-                {
-                    (Width.Mono, Width.Mono) => (1.0, 0.0),
-                    (Width.Mono, _) => (0.5, 0.0),
-                    _ => Pair(set.Pan.Value, _element.Width, _side),
-                };
-                Put(port, 0, level * left);
-                Put(port, 1, level * right);
+                Place(port, level, set.Pan, usual: true);
             }
         }
 
-        private void Put(ChartPort port, int side, double amplitude)
+        private void Place(ChartPort port, double level, Pan pan, bool usual)
+        {
+            var (left, right) = (port.Width, _element.Width) switch
+            {
+                (Width.Mono, Width.Mono) => (1.0, 0.0),
+                (Width.Mono, _) => (0.5, 0.0),
+                _ => Pair(pan.Value, _element.Width, _side),
+            };
+            var trim = _unit.PortLevels.Where(p => p.Port == port.Number).Sum(p => p.LevelDb.Value);
+            Put(port, 0, Amplitude(trim) * level * left, usual);
+            Put(port, 1, Amplitude(trim) * level * right, usual);
+        }
+
+        private void Put(ChartPort port, int side, double amplitude, bool usual)
         {
             if (amplitude != 0)
             {
-                Ports.Add(port.Number);
+                if (usual)
+                {
+                    Ports.Add(port.Number);
+                }
+
                 _gate[port.FirstChannel + side] = _gate.GetValueOrDefault(port.FirstChannel + side) + amplitude;
             }
         }
@@ -245,7 +269,15 @@ public sealed class SignalModelTests
         {
             var group = _split.TrackGroups.FirstOrDefault(g => g.Id == from.GroupId);
             var sums = group is { Sums: true };
-            var bus = sums ? group!.Bus : from.Bus;
+
+            // From sum to sum as far as they lead, and all that turn the track up and down beside them.
+            var groups = _split.TrackGroups.Where(g => !g.Sums && (from.GroupId == g.Id || from.LevelGroups.Contains(g.Id))).ToList();
+            for (var sum = sums ? group : null; sum is not null; sum = _split.TrackGroups.FirstOrDefault(g => g.Id == sum.ParentId))
+            {
+                groups.Add(sum);
+            }
+
+            var bus = sums ? groups[^1].Bus : from.Bus;
             var heard = from.Live || from.Monitor == MonitorMode.Always || (from.Monitor == MonitorMode.WhileArmed && from.Armed);
             var at = channel.Channel - (bus?.Channel ?? 0);
             if (bus?.BankId != channel.BankId || !heard || at < 0 || at >= (sums ? 2 : (int)from.Width))
@@ -254,7 +286,7 @@ public sealed class SignalModelTests
             }
 
             var (left, right) = Heard(from, way, gate);
-            var level = Amplitude(from.LevelDb.Value + (group?.LevelDb.Value ?? 0) + bank.OutboardDb.Value);
+            var level = Amplitude(from.LevelDb.Value + groups.Sum(g => g.LevelDb.Value) + bank.OutboardDb.Value);
             if (!sums)
             {
                 return level * (at == 0 ? left : right);

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Edits;
@@ -5,7 +6,7 @@ namespace GateSplit.Core.Edits;
 /// <summary>Gives notes that several sources hear to one of them: the others hear those channels of the song no more.</summary>
 /// <param name="UnitId">The source that keeps them.</param>
 /// <param name="Channels">The channels of the song.</param>
-public sealed record GiveNotes(UnitId UnitId, IReadOnlyList<int> Channels) : Edit
+public sealed record GiveNotes(UnitId UnitId, ImmutableArray<int> Channels) : Edit
 {
     /// <inheritdoc/>
     public override string Name(Split split) => $"Give the notes to {split.Unit(UnitId)?.Name ?? "a source"} alone";

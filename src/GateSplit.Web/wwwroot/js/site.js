@@ -30,15 +30,16 @@ document.addEventListener("click", (event) => {
 
 document.addEventListener("keydown", (event) => {
   if (event.key === "Escape" && isTyping(event.target)) {
-    if (event.target.form?.matches("[data-auto]") && "defaultValue" in event.target) event.target.value = event.target.defaultValue;
+    if (event.target instanceof HTMLInputElement && takesEffect(event.target)) event.target.value = event.target.defaultValue;
     event.target.blur(); // keys act again
     return;
   }
   if (takesEffect(event.target)) {
     if (event.key === "Enter") {
+      const field = /** @type {HTMLInputElement} */ (event.target);
       event.preventDefault();
-      event.target.blur(); // as when it is left, and then on in the same place
-      event.target.focus();
+      field.blur(); // as when it is left, and then on in the same place
+      field.focus();
     } else if (event.key === "ArrowUp" || event.key === "ArrowDown") stepField(event);
   }
   if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
@@ -52,14 +53,16 @@ document.addEventListener("keydown", (event) => {
 });
 
 // A field that holds one value takes effect on Enter and when it is left; one that holds a number steps with the arrow keys.
-const takesEffect = (field) => field.matches?.("input") && field.form?.matches("[data-auto]");
+/** @type {(field: any) => boolean} */
+const takesEffect = (field) => field instanceof HTMLInputElement && !!field.form?.matches("[data-auto]");
 let left = false;
 function send(form) {
   left = true;
   form.requestSubmit();
 }
 document.addEventListener("change", (event) => {
-  if (event.target.form?.matches("[data-auto]")) send(event.target.form);
+  const { form } = /** @type {HTMLInputElement} */ (event.target);
+  if (form?.matches("[data-auto]")) send(form);
 });
 
 // A page that is loaded anew after that goes on where it was.

@@ -92,8 +92,10 @@ function showWanted() {
   const act = document.getElementById("bulk-act");
   if (!act) return;
   const { wants } = act.selectedOptions[0].dataset;
-  act.form.elements.namedItem("start").hidden = wants !== "Input";
-  act.form.elements.namedItem("pattern").hidden = wants !== "Words";
+  for (const [name, when] of [["start", "Input"], ["pattern", "Words"]]) {
+    const field = act.form.querySelector(`[name=${name}]`);
+    if (field instanceof HTMLElement) field.hidden = wants !== when;
+  }
 }
 showWanted();
 document.addEventListener("htmx:afterSettle", () => {
