@@ -47,7 +47,7 @@ public sealed class SourcesModel(OpenSessions open, SessionStore sessions, TakeS
         }
 
         var read = await SentSong.Read(midi);
-        return read.Ok ? new SentSong.Replacement(read.Value, $"Replace the song by {midi.FileName}") : new Refusal(read.Trouble);
+        return read.Ok ? new SentSong.Replacement(read.Value, $"Replace the song by {FileName.Clean(Path.GetFileName(midi.FileName))}") : new Refusal(read.Trouble);
     });
 
     /// <summary>Gives the song one tempo from the start.</summary>
