@@ -17,6 +17,7 @@ public sealed class AudioKeeperTests : IAsyncLifetime
     private readonly TestDatabase _database = new();
     private readonly string _folder = Directory.CreateTempSubdirectory("gate-split-keeper-").FullName;
     private NpgsqlDataSource _source = null!;
+    private int _kept;
     private FolderAudioStore _store = null!;
     private SessionStore _sessions = null!;
     private TakeStore _takes = null!;
@@ -191,12 +192,10 @@ public sealed class AudioKeeperTests : IAsyncLifetime
         }
 
         await Task.WhenAll(Enumerable.Range(0, 4).Select(worker => Task.Run(() => Act(new Random(seed * 100 + worker), sessions))));
-        var rows = 0;
         foreach (var session in sessions.Keys)
         {
             foreach (var track in (await _takes.Of(session)).SelectMany(t => t.Tracks))
             {
-                rows++;
                 AssertHeld(track.Hash, track.OverviewHash);
             }
         }
@@ -206,7 +205,7 @@ public sealed class AudioKeeperTests : IAsyncLifetime
         await using var connection = await _source.OpenConnectionAsync(TestContext.Current.CancellationToken);
         var named = await connection.QueryAsync<string>("select hash from audio_files union select overview_hash from audio_files");
         Assert.Equal(named.Order(StringComparer.Ordinal), _store.Files(DateTime.MaxValue).Order(StringComparer.Ordinal));
-        Assert.True(rows > 0 || sessions.Count < 3, $"seed {seed} recorded nothing");
+        Assert.True(_kept > 0, $"seed {seed} recorded nothing"); // of which nothing may be left, as the workers happen to follow each other
     }
 
     private async Task Act(Random random, ConcurrentDictionary<long, bool> sessions)
@@ -235,6 +234,7 @@ public sealed class AudioKeeperTests : IAsyncLifetime
                         else
                         {
                             await _takes.Keep(NewTake(session, files), job.Id);
+                            Interlocked.Increment(ref _kept);
                         }
                     }
 
