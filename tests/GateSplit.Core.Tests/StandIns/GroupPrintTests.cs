@@ -6,7 +6,6 @@ using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.StandIns;
@@ -63,10 +62,5 @@ public sealed class GroupPrintTests : IDisposable
         }
     }
 
-    private List<(Track Track, float[][] Sides)> Print(Split split, Song song, string name)
-    {
-        var folder = Path.Combine(_folder.Root, name);
-        Directory.CreateDirectory(folder);
-        return [.. new StandInRecorder(SplitView.Of(split, song), song).Print(t => Path.Combine(folder, t.Id + ".wav"), new DateTime(2026, 1, 2, 3, 4, 5)).Select(p => (p.Track, Recorded.Sides(p.Path)))];
-    }
+    private List<(Track Track, float[][] Sides)> Print(Split split, Song song, string name) => PrintedLines.Of(_folder, name, split, song);
 }

@@ -6,7 +6,6 @@ using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
-using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 
 namespace GateSplit.Core.Tests.StandIns;
@@ -114,11 +113,6 @@ public sealed class StraightSendTests : IDisposable
         return (laid, song, laid.Units[0].Chart.Ports[^1]);
     }
 
-    private Dictionary<string, float[][]> Print(Split split, Song song)
-    {
-        var folder = Path.Combine(_folder.Root, $"{_prints++}");
-        Directory.CreateDirectory(folder);
-        return new StandInRecorder(SplitView.Of(split, song), song).Print(t => Path.Combine(folder, t.Id + ".wav"), new DateTime(2026, 1, 2, 3, 4, 5))
-            .ToDictionary(p => p.Track.Name, p => Recorded.Sides(p.Path));
-    }
+    private Dictionary<string, float[][]> Print(Split split, Song song) =>
+        PrintedLines.Of(_folder, $"{_prints++}", split, song).ToDictionary(p => p.Track.Name, p => p.Sides);
 }
