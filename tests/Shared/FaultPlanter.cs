@@ -56,7 +56,7 @@ public sealed class FaultPlanter
     /// <summary>Every kind of fault there is.</summary>
     public static IReadOnlyList<string> Kinds { get; } =
     [
-        "inputs exchanged", "ports exchanged", "inputs shifted", "all inputs shifted", "ports shifted", "wrong side", "wrong row", "no input",
+        "inputs exchanged", "ports exchanged", "inputs shifted", "all inputs shifted", "ports shifted", "wrong side", "wrong row", "rows exchanged", "no input",
         "narrow mode", "restart forgotten", "inputs off", "muted", "not armed", "not monitored",
         "other channel", "hard balance", "too loud", "return left behind", "old copy", "source gone",
     ];
@@ -77,6 +77,7 @@ public sealed class FaultPlanter
             "ports shifted" => ShiftedPorts(split),
             "wrong side" => WrongSide(split),
             "wrong row" => WrongRow(split),
+            "rows exchanged" => RowsExchanged(split),
             "no input" => OneTrack(split, t => t.Input is not null, t => new SetTrackInput(t.Id, null)),
             "narrow mode" => NarrowMode(split),
             "restart forgotten" => RestartForgotten(split),
@@ -289,6 +290,7 @@ public sealed class FaultPlanter
             : [new SetTrackInput(chosen.Id, chosen.Input! with { Channel = chosen.Input.Channel + step })];
     }
 
+    /// <summary>A row of lines, or the rest of one from some place on, listens to a neighbour's inputs.</summary>
     private Edit[]? WrongRow(Split split)
     {
         if (Row(split, 2) is not { } row || split.Banks.FirstOrDefault(b => b.UnitId is not null && b.Id != row[0].Input!.BankId) is not { } other)
@@ -296,8 +298,22 @@ public sealed class FaultPlanter
             return null;
         }
 
-        return row.All(t => other.Trouble(t.Input!.Channel, t.Width) is null) ? [.. row.Select(t => new SetTrackInput(t.Id, t.Input! with { BankId = other.Id }))] : null;
+        return OnBank(row[(_random.Next(2) * _random.Next(row.Count - 1))..], other);
     }
+
+    /// <summary>Two sources' lines each listen to the other's inputs.</summary>
+    private Edit[]? RowsExchanged(Split split)
+    {
+        var rows = split.Banks.Where(b => b.UnitId is not null)
+            .Select(b => (Bank: b, Tracks: split.Tracks.Where(t => t.Input?.BankId == b.Id && t.Armed && t.Pass == 1).ToList()))
+            .Where(r => r.Tracks.Count > 1)
+            .ToList();
+        return rows is [var one, var other] && OnBank(one.Tracks, other.Bank) is { } there && OnBank(other.Tracks, one.Bank) is { } back ? [.. there, .. back] : null;
+    }
+
+    private static Edit[]? OnBank(List<Track> tracks, Bank bank) => tracks.All(t => bank.Trouble(t.Input!.Channel, t.Width) is null)
+        ? [.. tracks.Select(t => new SetTrackInput(t.Id, t.Input! with { BankId = bank.Id }))]
+        : null;
 
     private Edit[]? OneTrack(Split split, Func<Track, bool> which, Func<Track, Edit> edit)
     {

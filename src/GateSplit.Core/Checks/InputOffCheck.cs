@@ -27,6 +27,7 @@ public sealed class InputOffCheck : ICheck
                 Place.Of(new InputRef(bank.Id, off[0])),
                 $"{bank.Label} {Words.Runs(off)} {(off.Count == 1 ? "is" : "are")} switched off in the recorder, and {Words.List([.. waiting.Select(t => t.Title)])} listen there: nothing arrives.")
             .Naming(waiting.Select(t => t.Title))
+            .AndAbout(waiting.Select(Place.Of))
             .WithFix($"Switch {bank.Label} {Words.Runs(off)} on", new Several($"Switch {bank.Label} {Words.Runs(off)} on", [.. waiting.Select(SwitchOn)]));
     }
 

@@ -14,26 +14,29 @@ public sealed class MeantElsewhereCheck : ICheck
     public IEnumerable<Finding> Look(SplitView view)
     {
         bool Matters(Track track) => track.Armed || track.Heard || !track.MeantFor.IsEmpty || view.IsMissed(track);
-        foreach (var lines in view.Split.Tracks.Where(Matters).Select(t => WantedLine.Of(view, t)).OfType<WantedLine>().GroupBy(l => l.Unit.Id))
+        var all = view.Split.Tracks.Where(Matters).Select(t => WantedLine.Of(view, t)).OfType<WantedLine>().OrderBy(l => l.Wanted.Channel).ToList();
+        var wrong = all.Where(l => !l.IsRight).ToList();
+        foreach (var (there, back) in ExchangedRows([.. InStep(wrong)]))
         {
-            var all = lines.OrderBy(l => l.Wanted.Channel).ToList();
-            var wrong = all.Where(l => !l.IsRight).ToList();
-            foreach (var circle in Circles(wrong))
-            {
-                yield return Exchanged(view, circle);
-                wrong = [.. wrong.Except(circle)];
-            }
+            yield return RowsExchanged(view, there, back);
+            wrong = [.. wrong.Except(there).Except(back)];
+        }
 
-            foreach (var run in InStep(wrong).ToList())
-            {
-                yield return OffByStep(view, run, all);
-                wrong = [.. wrong.Except(run)];
-            }
+        foreach (var circle in Circles(wrong))
+        {
+            yield return Exchanged(view, circle);
+            wrong = [.. wrong.Except(circle)];
+        }
 
-            foreach (var line in wrong)
-            {
-                yield return Alone(view, line);
-            }
+        foreach (var run in InStep(wrong).ToList())
+        {
+            yield return OffByStep(view, run, [.. all.Where(l => l.Unit.Id == run[0].Unit.Id)]);
+            wrong = [.. wrong.Except(run)];
+        }
+
+        foreach (var line in wrong)
+        {
+            yield return Alone(view, line);
         }
     }
 
@@ -57,12 +60,35 @@ public sealed class MeantElsewhereCheck : ICheck
         }
     }
 
-    /// <summary>Lines that are all off by the same step, on one row of inputs.</summary>
+    /// <summary>Lines of a source that are all off by the same step, on one row of inputs.</summary>
     private static IEnumerable<List<WantedLine>> InStep(List<WantedLine> wrong) => wrong
         .Where(l => l.Track.Input is not null)
-        .GroupBy(l => (l.Track.Input!.BankId, l.Wanted.BankId, l.Step))
+        .GroupBy(l => (l.Unit.Id, l.Track.Input!.BankId, l.Wanted.BankId, l.Step))
         .Where(g => g.Count() > 1)
         .Select(g => g.ToList());
+
+    /// <summary>Runs of two sources of which each listens to the row of the other.</summary>
+    private static IEnumerable<(List<WantedLine> There, List<WantedLine> Back)> ExchangedRows(List<List<WantedLine>> runs) =>
+        from there in runs
+        from back in runs.Skip(runs.IndexOf(there) + 1)
+        where there[0].Wanted.BankId != back[0].Wanted.BankId
+            && there[0].Track.Input!.BankId == back[0].Wanted.BankId && back[0].Track.Input!.BankId == there[0].Wanted.BankId
+        select (there, back);
+
+    private static Finding RowsExchanged(SplitView view, List<WantedLine> there, List<WantedLine> back)
+    {
+        var lines = there.Concat(back).ToList();
+        var (one, other) = (there[0], back[0]);
+        var (label, fix) = Fix(view, lines);
+        return Finding.Warning(
+                Place.Of(one.Unit),
+                $"The rows of {one.Unit.Name} and {other.Unit.Name} are exchanged: {Words.Count(there.Count, "line")} of {one.Unit.Name} listen to {Row(view, one.Track.Input!)} and {Words.Count(back.Count, "line")} of {other.Unit.Name} to {Row(view, other.Track.Input!)}. Each file would hold the other source.")
+            .Naming(lines.Select(l => l.Track.Title))
+            .WithFix(label, fix)
+            .AndAbout(lines.Select(l => Place.Of(l.Track)));
+    }
+
+    private static string Row(SplitView view, InputRef input) => view.Split.Bank(input.BankId)!.Label;
 
     private static Finding Exchanged(SplitView view, List<WantedLine> circle)
     {
@@ -82,10 +108,10 @@ public sealed class MeantElsewhereCheck : ICheck
             : isOneRun && run[^1] == all[^1] ? $"From {first.Track.Title} on, {count} of {unit.Name}"
             : isOneRun ? $"{first.Track.Title} to {run[^1].Track.Title}, {count} of {unit.Name},"
             : $"{Words.List([.. run.Select(l => l.Track.Title)])} of {unit.Name}";
-        var bank = view.Split.Bank(first.Track.Input!.BankId)!;
-        var off = bank.Id != first.Wanted.BankId ? $"listen to {bank.Label}"
+        var elsewhere = first.Track.Input!.BankId != first.Wanted.BankId;
+        var off = elsewhere ? $"listen to {Row(view, first.Track.Input)}"
             : $"sit {Words.Count(Math.Abs(step), "input")} too {(step > 0 ? "high" : "low")}";
-        var why = bank.Id != first.Wanted.BankId ? $"{unit.Name} arrives on {view.Split.Bank(first.Wanted.BankId)!.Label}."
+        var why = elsewhere ? $"{unit.Name} arrives on {Row(view, first.Wanted)}."
             : run.Count == all.Count ? $"The main mix was perhaps counted {(step > 0 ? "twice" : "as the first of them")}."
             : "A number was perhaps skipped, or counted twice.";
         var (label, fix) = Fix(view, run);

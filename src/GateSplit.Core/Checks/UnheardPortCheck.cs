@@ -35,12 +35,12 @@ public sealed class UnheardPortCheck : ICheck
                 var input = view.Split.PlaceOf(unit, port);
                 var names = Words.List([.. lost.Select(e => e.Name)]);
                 var one = lost.Count == 1;
-                var straight = one && view.SoundingAt(unit.Id, port.Number).All(f => f.Straight);
+                var straight = view.SoundingAt(unit.Id, port.Number).All(f => f.Straight);
                 var track = view.NewTrackFor(unit, lost[0], port) with
                 {
                     Name = one ? lost[0].Name + (straight ? " straight" : "") : $"{unit.Name} {port.Name}",
                     Width = one ? lost[0].Width : port.Width,
-                    MeantFor = port.IsMain && !one ? [Meant.ForMix(unit.Id)] : [.. lost.Select(e => Meant.For(new ElementRef(unit.Id, e.Id)))],
+                    MeantFor = port.IsMain && !one ? [Meant.ForMix(unit.Id)] : [.. lost.Select(e => Meant.For(new ElementRef(unit.Id, e.Id)) with { Straight = straight })],
                 };
                 yield return Finding.Warning(
                         Place.OfPort(unit.Id, port.Number),

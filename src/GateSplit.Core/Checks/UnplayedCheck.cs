@@ -27,7 +27,7 @@ public sealed class UnplayedCheck : ICheck
                 Place.Of(unit),
                 song.Notes.IsEmpty
                     ? $"The song has no notes, so it plays nothing of {unit.Name}: its files would be silent. Choose a song with notes on {hears}, or say that it is played by hand."
-                    : $"The song plays nothing of {unit.Name}, so its files would be silent: the song has notes on {NoteRanges.Of(song)}, and {unit.Name} listens to {hears}.");
+                    : $"The song plays nothing of {unit.Name}, so its files would be silent: the song has notes on {NoteRanges.Of(song)}, and {unit.Name} listens to {hears}{Routed(unit, song)}.");
             var byHand = new Several($"{unit.Name} is played by hand", [.. unit.Elements.Where(e => Counts(unit, e)).Select(e => new SetSounds(new ElementRef(unit.Id, e.ElementId), true))]);
             yield return Route(view, unit, song) is { } route
                 ? finding.WithFix(route.Name(view.Split), route)
@@ -35,11 +35,27 @@ public sealed class UnplayedCheck : ICheck
         }
     }
 
+    /// <summary>Where somebody has sent the channels of the song that it does not hear as they stand.</summary>
+    private static string Routed(Unit unit, Song song)
+    {
+        var sent = unit.NoteRoutes.Where(r => song.Strokes.Keys.Any(s => s.Channel == r.From))
+            .Select(r => r.To == NoteRoute.Nowhere ? $"channel {r.From} is kept from it" : $"channel {r.From} plays it on channel {r.To}")
+            .ToList();
+        return sent.Count == 0 ? "" : $", but {Words.List(sent)}";
+    }
+
     private static bool Counts(Unit unit, UnitElement element) => unit.Chart.Element(element.ElementId)!.Kind is not (ElementKind.NoteOnly or ElementKind.Return);
 
-    /// <summary>The channel of the song that no other source hears and that would play the most of a source, with the fewest keys moved.</summary>
+    /// <summary>
+    /// A channel that plays it as it stands, where it was sent elsewhere; or else the channel of the song that no other source hears and that
+    /// would play the most of it, with the fewest keys moved.
+    /// </summary>
     private static RouteNotes? Route(SplitView view, Unit unit, Song song) => (
+        from route in unit.NoteRoutes
+        where route.To != NoteRoute.Nowhere && song.Strokes.Keys.Any(s => s.Channel == route.From && unit.Chart.Voices.Any(v => v.Plays(s.Channel, s.Key)))
+        select new RouteNotes(unit.Id, route.From, null, 0)).FirstOrDefault() ?? (
         from strokes in song.Strokes.GroupBy(s => s.Key.Channel)
+        where !unit.NoteRoutes.Any(r => r.From == strokes.Key && r.To == NoteRoute.Nowhere)
         where view.Split.Units.Where(u => u.Id != unit.Id).All(u => strokes.All(s => u.Chart.Voices.All(v => !u.Plays(v, s.Key.Channel, s.Key.Key))))
         from channel in unit.Chart.Voices.Select(v => v.Channel).Distinct()
         from octaves in Enumerable.Range(-4, 9)

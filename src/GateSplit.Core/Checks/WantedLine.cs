@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 
@@ -25,14 +26,15 @@ internal sealed record WantedLine(Track Track, Unit Unit, ElementRef Element, Ch
     /// <returns>Null if nobody knows what it is meant for, or it leaves nowhere: then other checks speak.</returns>
     public static WantedLine? Of(SplitView view, Track track)
     {
-        var elements = view.MeaningOf(track).Elements.Where(view.Sounding.Contains).ToList();
+        var meaning = view.MeaningOf(track);
+        var elements = meaning.Elements.Where(view.Sounding.Contains).ToList();
         foreach (var element in elements)
         {
             var (_, unit, _, set) = view.ElementOf(element);
-            foreach (var feed in view.Signal.PortsOf(element).OrderBy(f => unit.Chart.Port(f.Port)!.IsMain))
+            foreach (var feed in WaysOf(view, element, meaning.Straight).OrderBy(f => unit.Chart.Port(f.Port)!.IsMain))
             {
                 var port = unit.Chart.Port(feed.Port)!;
-                if (port.IsMain && unit.AssignedPort(set) is { } own && own != port.Number)
+                if (!meaning.Straight && port.IsMain && unit.AssignedPort(set) is { } own && own != port.Number)
                 {
                     continue;
                 }
@@ -40,7 +42,7 @@ internal sealed record WantedLine(Track Track, Unit Unit, ElementRef Element, Ch
                 var side = track.Width == Width.Mono && port.Width == Width.Stereo && !feed.Gain.ReachesLeft ? 1 : 0;
                 if (view.Split.InputOf(unit, port.FirstChannel + side, track.Pass) is { } input && view.Split.Bank(input.BankId)?.Trouble(input.Channel, track.Width) is null)
                 {
-                    return new WantedLine(track, unit, element, port, side, input, track.Input == input || IsIn(view, track, elements));
+                    return new WantedLine(track, unit, element, port, side, input, track.Input == input || IsIn(view, track, elements, meaning.Straight));
                 }
             }
         }
@@ -53,20 +55,26 @@ internal sealed record WantedLine(Track Track, Unit Unit, ElementRef Element, Ch
     }
 
     /// <summary>Whether any of it arrives in a track otherwise than with the whole main mix; one that has nowhere else to leave by may arrive with it.</summary>
-    private static bool IsIn(SplitView view, Track track, List<ElementRef> elements) => elements.Any(e =>
+    private static bool IsIn(SplitView view, Track track, List<ElementRef> elements, bool straight) => straight ? elements.Any(e => HearsLine(view, track, e, straight)) : elements.Any(e =>
         view.SoundingIn(track).Contains(e)
-        && (!HearsMix(view, track, e.UnitId) || view.Signal.PortsOf(e).All(f => IsMain(view, f.UnitId, f.Port)) || HearsLine(view, track, e)));
+        && (!view.Signal.IsStraight(e, track.Id) || !HasStraightTrack(view, e))
+        && (!HearsMix(view, track, e.UnitId) || view.Signal.PortsOf(e).All(f => IsMain(view, f.UnitId, f.Port)) || HearsLine(view, track, e, straight)));
+
+    /// <summary>Whether some track is meant for the straight send of an element: then the others are meant for its usual way.</summary>
+    private static bool HasStraightTrack(SplitView view, ElementRef element) => view.Split.Tracks.Any(t => view.MeaningOf(t) is { Straight: true } meaning && meaning.Elements.Contains(element));
 
     private static bool HearsMix(SplitView view, Track track, UnitId unit) => view.Signal.Into(track.Id).Any(f => f.UnitId == unit && IsMain(view, f.UnitId, f.Port));
 
-    private static bool HearsLine(SplitView view, Track track, ElementRef element) => view.Signal.PortsOf(element)
+    private static bool HearsLine(SplitView view, Track track, ElementRef element, bool straight) => WaysOf(view, element, straight)
         .Where(f => !IsMain(view, f.UnitId, f.Port))
         .Any(f => view.Signal.Into(track.Id).Any(t => t.UnitId == f.UnitId && t.Port == f.Port && !t.Gain.After(f.Gain).IsZero));
+
+    private static IEnumerable<PortFeed> WaysOf(SplitView view, ElementRef element, bool straight) => straight ? view.Signal.StraightOf(element) : view.Signal.PortsOf(element);
 
     private static bool IsMain(SplitView view, UnitId unit, int port) => view.Split.Unit(unit)!.Chart.Port(port)!.IsMain;
 
     /// <summary>The name of what it is meant for.</summary>
-    public string What(SplitView view) => view.Split.NameOf(Element);
+    public string What(SplitView view) => view.Split.NameOf(Meant.For(Element) with { Straight = view.MeaningOf(Track).Straight });
 
     /// <summary>", but Kick" before what is said of it; its name is left out where its track has just been named with it.</summary>
     public string But(SplitView view) => What(view) == Track.Title ? " but" : $", but {What(view)}";
@@ -81,7 +89,7 @@ internal sealed record WantedLine(Track Track, Unit Unit, ElementRef Element, Ch
     public ChartPort? PortThatArrives(SplitView view)
     {
         var (_, unit, chart, set) = view.ElementOf(Element);
-        return set.Port is null || Track.Input is not { } input || view.MeaningOf(Track).Elements.Length > 1
+        return set.Port is null || Track.Input is not { } input || view.MeaningOf(Track) is { Elements.Length: > 1 } or { Straight: true }
             ? null
             : unit.Chart.Ports.FirstOrDefault(p => !p.IsMain
                 && unit.Exposes(p.Number)

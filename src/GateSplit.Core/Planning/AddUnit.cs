@@ -25,7 +25,7 @@ public sealed record AddUnit(Chart Chart, bool SettingsMade = true) : Edit
         var alike = split.Units.Count(u => u.Chart.Id == Chart.Id);
         var unit = Unit.FromChart(new UnitId($"u{number}"), Chart) with { Name = alike == 0 ? Chart.Name : $"{Chart.Name} {alike + 1}" };
         unit = SettingsMade ? unit : Unmade(unit);
-        var bank = StartingSplit.BankFor(unit, split.Units.Any(u => u.Chart.Kind == Chart.Kind));
+        var bank = StartingSplit.BankFor(unit, split.Units.Any(u => u.Chart.Kind == Chart.Kind), split.Banks);
         var at = split.Banks.TakeWhile(b => b.UnitId is not null).Count();
         return split with { Units = split.Units.Add(unit), Banks = split.Banks.Insert(at, bank) };
     }

@@ -18,12 +18,15 @@ public static class StartingSplit
     public static Split Of(IReadOnlyList<Chart> charts, int lengthBars, SampleRate sampleRate)
     {
         var units = charts.Select((c, i) => Unit.FromChart(new UnitId($"u{i + 1}"), Named(c, charts, i))).ToImmutableArray();
+        var banks = ImmutableArray.Create(new Bank(new BankId("buses"), "Bus", BankKind.Buses, Buses, null));
+        foreach (var unit in units)
+        {
+            banks = banks.Insert(banks.Length - 1, BankFor(unit, units.Count(o => o.Chart.Kind == unit.Chart.Kind) > 1, banks));
+        }
+
         return new Split(
             units,
-            [
-                .. units.Select(u => BankFor(u, units.Count(o => o.Chart.Kind == u.Chart.Kind) > 1)),
-                new Bank(new BankId("buses"), "Bus", BankKind.Buses, Buses, null),
-            ],
+            banks,
             [],
             new PassSettings(lengthBars, 1, null, sampleRate, SampleFormat.Pcm24));
     }
@@ -37,7 +40,8 @@ public static class StartingSplit
     /// <summary>A row of inputs for a source.</summary>
     /// <param name="unit">The source.</param>
     /// <param name="ofMany">True if there are more rows of its kind, so that the label needs the source's first word.</param>
-    internal static Bank BankFor(Unit unit, bool ofMany)
+    /// <param name="others">The rows there are: no two bear the same label.</param>
+    internal static Bank BankFor(Unit unit, bool ofMany, IEnumerable<Bank> others)
     {
         var (kind, word) = unit.Chart.Kind switch
         {
@@ -46,6 +50,15 @@ public static class StartingSplit
             SourceKind.Recorder => (BankKind.StemBuses, "Stem"),
             _ => (BankKind.Usb, "USB"),
         };
-        return new Bank(new BankId($"b-{unit.Id}"), ofMany ? $"{unit.Name.Split(' ')[0]} {word}" : word, kind, unit.Chart.Channels, unit.Id);
+        var taken = others.Select(b => b.Label).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        return new Bank(new BankId($"b-{unit.Id}"), Labels(unit.Name, word, ofMany).First(l => l.Length <= Bank.LongestLabel && !taken.Contains(l)), kind, unit.Chart.Channels, unit.Id);
+    }
+
+    /// <summary>The labels that a source's row may bear, the shortest first: of copies of one source the number tells them apart.</summary>
+    private static IEnumerable<string> Labels(string name, string word, bool ofMany)
+    {
+        var words = name.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        string[] labels = [word, $"{words[0]} {word}", $"{words[0]} {words[^1]} {word}", $"{name} {word}"];
+        return labels.Skip(ofMany ? 1 : 0).Concat(Enumerable.Range(2, SplitRules.MostBanks).Select(n => $"Row {n} {word}"));
     }
 }

@@ -152,7 +152,8 @@ public sealed record Split(
     /// <summary>The name of what a track is meant for: "Kick", "Group A of Tansy Grid", "the mix of Mudlark Nine".</summary>
     public string NameOf(Meant meant) => Unit(meant.UnitId) is not { } unit
         ? "a source that is not there any more"
-        : meant.Element is { } element ? NameOf(element) : meant.IsMix ? $"the mix of {unit.Name}" : $"{meant.Group} of {unit.Name}";
+        : meant.IsMix ? $"the mix of {unit.Name}"
+        : (meant.Element is { } element ? NameOf(element) : $"{meant.Group} of {unit.Name}") + (meant.Straight ? " straight" : "");
 
     /// <summary>The same split with one unit changed.</summary>
     public Split With(Unit unit) => this with { Units = [.. Units.Select(u => u.Id == unit.Id ? unit : u)] };

@@ -12,6 +12,9 @@ public sealed record Meaning(ImmutableArray<ElementRef> Elements, ImmutableArray
     /// <summary>Nobody knows.</summary>
     public static Meaning Open { get; } = new([], [], false);
 
+    /// <summary>True if it should hold what is fed beside the usual way, and nothing else.</summary>
+    public bool Straight { get; private init; }
+
     /// <summary>True if nobody knows, or if nothing of it is there any more.</summary>
     public bool IsOpen => Elements.IsEmpty && Mixes.IsEmpty;
 
@@ -29,7 +32,10 @@ public sealed record Meaning(ImmutableArray<ElementRef> Elements, ImmutableArray
         return new(
             [.. track.MeantFor.SelectMany(m => ElementsOf(split, m)).Distinct()],
             [.. track.MeantFor.Where(m => m.IsMix && split.Unit(m.UnitId) is not null).Select(m => m.UnitId)],
-            false);
+            false)
+        {
+            Straight = track.MeantFor.All(m => m.Straight),
+        };
     }
 
     private static IEnumerable<ElementRef> ElementsOf(Split split, Meant meant)

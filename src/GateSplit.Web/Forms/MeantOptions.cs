@@ -23,6 +23,7 @@ public static class MeantOptions
             options.AddRange(unit.Chart.Elements.Select(e => Meant.For(new ElementRef(unit.Id, e.Id)))
                 .Concat(unit.Chart.Groups.Select(g => Meant.ForGroup(unit.Id, g.Name)))
                 .Append(Meant.ForMix(unit.Id))
+                .Concat(StraightsOf(unit))
                 .Select(m => new SelectListItem(view.Split.NameOf(m), m.ToString(), m.ToString() == chosen) { Group = group }));
         }
 
@@ -47,7 +48,13 @@ public static class MeantOptions
         return meant.Contains(null) ? null : [.. meant.OfType<Meant>().Distinct()];
     }
 
-    private static string Unsaid(SplitView view, Track track) => view.MeaningOf(track with { MeantFor = [] }) is { IsOpen: false } named && track.MeantFor.IsEmpty
+    private static IEnumerable<Meant> StraightsOf(Unit unit) =>
+    [
+        .. unit.Elements.Where(e => e.Straight is not null).Select(e => Meant.For(new ElementRef(unit.Id, e.ElementId)) with { Straight = true }),
+        .. unit.Groups.Where(g => g.Straight is not null).Select(g => Meant.ForGroup(unit.Id, g.Name) with { Straight = true }),
+    ];
+
+    private static string Unsaid(SplitView view, Track track) => track.MeantFor.IsEmpty && view.MeaningOf(track) is { IsOpen: false } named
         ? $"as its name says: {Words.List([.. named.Elements.Select(view.Split.NameOf)])}"
         : "not said";
 }

@@ -1,6 +1,7 @@
 using GateSplit.Core.Charts;
 using GateSplit.Core.Checks;
 using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
@@ -155,6 +156,38 @@ public sealed class CheckEdgeTests
         { "Merged", Kit, [new AssignPort(Of("hat"), null)], "Kick in and Hat leave Ostler Kit Room together by port 1: they will be one file and cannot be mixed apart.", "Give Hat port 5 and a track" },
         { "Merged", Kit, [new AssignPort(Of("tom2"), 6)], "High tom and Mid tom leave Ostler Kit Room together by port 6: they will be one file and cannot be mixed apart.", "Give Mid tom port 7 and a track" },
     };
+
+    [Fact]
+    public void Two_sources_that_listen_to_each_other_are_one_finding_whether_it_is_one_line_or_the_whole_row()
+    {
+        var (clean, song) = TwoSources();
+        Track Of(string bank, int nth) => clean.Tracks.Where(t => t.Input!.BankId == new BankId(bank)).ElementAt(nth);
+        Edit[] Exchange(params int[] lines) => [.. lines.SelectMany(n => new Edit[] { new SetTrackInput(Of("b-u1", n).Id, Of("b-u2", n).Input), new SetTrackInput(Of("b-u2", n).Id, Of("b-u1", n).Input) })];
+
+        var one = Sessions.After(clean, Exchange(1));
+        var told = Assert.Single(AllChecks.Look(SplitView.Of(one, song)), f => f.Check == "MeantElsewhere");
+        Assert.Equal("Exchange their inputs", told.FixLabel);
+        Assert.True(SplitJson.Same(clean, Sessions.After(one, told.Fix!)));
+
+        var row = Sessions.After(clean, Exchange(0, 1, 2));
+        told = Assert.Single(AllChecks.Look(SplitView.Of(row, song)), f => f.Check == "MeantElsewhere");
+        Assert.Equal(
+            "The rows of Mudlark Nine and Heron Ten are exchanged: 3 lines of Mudlark Nine listen to Heron USB and 3 lines of Heron Ten to Mudlark USB. Each file would hold the other source.",
+            told.Sentence);
+        Assert.Equal(6, told.Also.Length);
+        Assert.True(SplitJson.Same(clean, Sessions.After(row, told.Fix!)));
+
+        // One source alone on the other's row is not exchanged with it.
+        var half = Sessions.After(clean, new SetTrackInput(Of("b-u1", 0).Id, Of("b-u2", 0).Input), new SetTrackInput(Of("b-u1", 1).Id, Of("b-u2", 1).Input));
+        Assert.DoesNotContain("exchanged", Assert.Single(AllChecks.Look(SplitView.Of(half, song)), f => f.Check == "MeantElsewhere").Sentence, StringComparison.Ordinal);
+    }
+
+    private static (Split Split, Song Song) TwoSources()
+    {
+        Chart[] charts = [MudlarkNine.Chart, HeronTen.Chart];
+        var song = Song.Of(CheckPattern.Of(charts, Tempo.Default));
+        return (Layer.Propose(SplitView.Of(StartingSplit.Of(charts, (int)song.Bars, 48000), song), new LayWish()).After, song);
+    }
 
     [Theory]
     [MemberData(nameof(Near))]

@@ -34,6 +34,19 @@ public sealed class UnplayedTests
     }
 
     [Fact]
+    public void A_channel_that_was_sent_elsewhere_is_named_and_let_back()
+    {
+        var sent = Told(On(10, 36), new RouteNotes(U1, 10, 11, 0))!;
+        Assert.EndsWith("and Mudlark Nine listens to channel 10 (keys 36 to 49), but channel 10 plays it on channel 11.", sent.Sentence, StringComparison.Ordinal);
+        Assert.Equal(new RouteNotes(U1, 10, null, 0), sent.Fix);
+
+        // What was kept from it was kept by somebody: that is said, and not undone.
+        var kept = Told(On(10, 36), new RouteNotes(U1, 10, NoteRoute.Nowhere, 0))!;
+        Assert.EndsWith(", but channel 10 is kept from it.", kept.Sentence, StringComparison.Ordinal);
+        Assert.IsNotType<RouteNotes>(kept.Fix);
+    }
+
+    [Fact]
     public void Keys_that_lie_octaves_away_are_moved_there()
     {
         var fix = Assert.IsType<RouteNotes>(Told(On(3, 60, 62, 66))!.Fix);

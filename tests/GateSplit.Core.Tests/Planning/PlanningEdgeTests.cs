@@ -33,6 +33,22 @@ public sealed class PlanningEdgeTests
         { LevelPlan.Trim(Sessions.View(Kit, Sessions.Kit.Song), [(Of("hat"), new Decibels(0))])!, "Turn down what is too hot" },
     };
 
+    [Fact]
+    public void No_two_rows_of_inputs_bear_the_same_name()
+    {
+        Chart Called(string name) => PocketWeir.Chart with { Name = name };
+        Assert.Equal(["App", "Bus"], Rows(Called("Pocket Weir")));
+        Assert.Equal(["Pocket App", "Pocket 2 App", "Pocket 3 App", "Bus"], Rows(Called("Pocket Weir"), Called("Pocket Weir"), Called("Pocket Weir")));
+        Assert.Equal(["Low App", "Low Kit App", "Bus"], Rows(Called("Low Kit") with { Id = new ChartId("a") }, Called("Low End Kit") with { Id = new ChartId("b") }));
+        Assert.Equal(["Row 2 App", "Row 3 App", "Bus"], Rows(Called(new string('x', 45)) with { Id = new ChartId("a") }, Called(new string('x', 45)) with { Id = new ChartId("b") }));
+
+        // Added later, too, and beside a row that somebody named.
+        var split = Sessions.After(StartingSplit.Of([PocketWeir.Chart], 4, 48000), new AddBank(BankKind.Loopback, "Pocket App", 2), new AddUnit(PocketWeir.Chart), new AddUnit(PocketWeir.Chart));
+        Assert.Equal(["App", "Pocket 2 App", "Pocket 3 App"], split.Banks.Where(b => b.UnitId is not null).Select(b => b.Label));
+    }
+
+    private static IEnumerable<string> Rows(params Chart[] charts) => StartingSplit.Of(charts, 4, 48000).Banks.Select(b => b.Label);
+
     [Theory]
     [MemberData(nameof(Names))]
     public void An_action_on_many_is_one_step_with_a_name(Edit edit, string name) => Assert.Equal(name, edit.Name(Kit));
@@ -109,7 +125,7 @@ public sealed class PlanningEdgeTests
     {
         string Rows(params Chart[] charts) => string.Join(", ", StartingSplit.Of(charts, 4, 48000).Banks.Select(b => $"{b.Id} {b.Label} {b.Kind} {b.Count}"));
         Assert.Equal("b-u1 USB Usb 12, buses Bus Buses 8", Rows(MudlarkNine.Chart));
-        Assert.Equal("b-u1 Mudlark USB Usb 12, b-u2 Mudlark USB Usb 12, b-u3 Return PlugInReturns 24, buses Bus Buses 8", Rows(MudlarkNine.Chart, MudlarkNine.Chart, OstlerKitRoom.Chart));
+        Assert.Equal("b-u1 Mudlark USB Usb 12, b-u2 Mudlark 2 USB Usb 12, b-u3 Return PlugInReturns 24, buses Bus Buses 8", Rows(MudlarkNine.Chart, MudlarkNine.Chart, OstlerKitRoom.Chart));
         Assert.Equal(["Mudlark Nine", "Mudlark Nine 2", "Mudlark Nine 3"], StartingSplit.Of([MudlarkNine.Chart, MudlarkNine.Chart, MudlarkNine.Chart], 4, 48000).Units.Select(u => u.Name));
         Assert.Equal("b-u1 App AppToApp 12, buses Bus Buses 8", Rows(PocketWeir.Chart with { Kind = SourceKind.Tablet }).Replace($" {PocketWeir.Chart.Channels},", " 12,", StringComparison.Ordinal));
         var pass = StartingSplit.Of([MudlarkNine.Chart], 7, 44100).Pass;

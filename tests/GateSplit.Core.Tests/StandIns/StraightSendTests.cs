@@ -79,6 +79,32 @@ public sealed class StraightSendTests : IDisposable
     }
 
     [Fact]
+    public void A_track_for_a_straight_send_that_listens_elsewhere_is_put_back_on_its_port()
+    {
+        var (plain, song, free) = Sampler();
+        var usual = plain.Tracks.First(t => t.Name == Name);
+        var meant = Meant.For(Clap) with { Straight = true };
+        var clean = Sessions.After(
+            plain,
+            new SetStraight(Clap, new StraightSend(free.Number)),
+            new AddTrack(new Track(new TrackId("t90"), "Second", usual.Width) { Input = plain.InputOf(plain.Units[0], free.FirstChannel), MeantFor = [meant] }));
+        var right = clean.Track(new TrackId("t90"))!.Input;
+        Assert.DoesNotContain(AllChecks.Look(SplitView.Of(clean, song)), f => f.Check == "MeantElsewhere");
+
+        // The two ways of one element exchanged: each track holds the other's.
+        var exchanged = Sessions.After(clean, new SetTrackInput(new TrackId("t90"), usual.Input), new SetTrackInput(usual.Id, right));
+        var told = Assert.Single(AllChecks.Look(SplitView.Of(exchanged, song)), f => f.Check == "MeantElsewhere");
+        Assert.Contains($"{Name} straight", told.Sentence, StringComparison.Ordinal);
+        Assert.Equal(clean.Tracks, told.Fix!.Apply(exchanged).Value!.Tracks);
+
+        // A plain line for the element has nothing to do with its straight port.
+        var lone = Sessions.After(clean, new SetTrackInput(new TrackId("t90"), null));
+        var without = Assert.Single(AllChecks.Look(SplitView.Of(lone, song)), f => f.Check == "MeantElsewhere");
+        Assert.Equal(right, without.Fix!.Apply(lone).Value!.Track(new TrackId("t90"))!.Input);
+        Assert.Equal(meant, Meant.Read($"{meant}"));
+    }
+
+    [Fact]
     public void A_straight_port_that_nobody_takes_is_told_and_one_that_it_leaves_by_already_is_refused()
     {
         var (plain, song, free) = Sampler();
