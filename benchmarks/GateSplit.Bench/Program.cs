@@ -25,9 +25,11 @@ if (args is ["damaged", var files])
     return;
 }
 
-if (args is ["truth", var sessions])
+if (args is ["truth", .. var truth])
 {
-    TruthBench.Run(int.Parse(sessions, CultureInfo.InvariantCulture));
+    TruthBench.Run(
+        truth is [var sessions, ..] ? int.Parse(sessions, CultureInfo.InvariantCulture) : 500,
+        truth is [_, var seed] ? int.Parse(seed, CultureInfo.InvariantCulture) : Random.Shared.Next(1_000_000));
     return;
 }
 

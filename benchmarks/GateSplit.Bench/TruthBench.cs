@@ -11,9 +11,9 @@ internal static class TruthBench
 {
     /// <summary>Looks, and prints a table.</summary>
     /// <param name="sessions">How many sessions.</param>
-    public static void Run(int sessions)
+    /// <param name="first">The seed of the first.</param>
+    public static void Run(int sessions, int first)
     {
-        var first = Random.Shared.Next(1_000_000);
         Console.WriteLine($"  {sessions} random sessions from seed {first} on");
         var spoken = Enumerable.Range(first, sessions).Count(seed => new FaultPlanter(seed).LeftOver.Count > 0);
         Console.WriteLine($"  {"clean splits of which something was said",-42}{spoken,8}");

@@ -6,7 +6,7 @@ namespace GateSplit.Core.Checks;
 internal static class Disorder
 {
     /// <summary>
-    /// Counts neighbours that are out of turn and numbers that are left out, in the ports of each source by the order of its elements and in
+    /// Counts pairs that are out of turn and numbers that are left out, in the ports of each source by the order of its elements and in
     /// the inputs of each row by the order of the tracks, and elements that share a port.
     /// </summary>
     public static int Of(Split split)
@@ -16,7 +16,7 @@ internal static class Disorder
         return ports.Sum(p => OutOfTurn(p) + Gaps(p) + 2 * (p.Count - p.Distinct().Count())) + inputs.Sum(i => OutOfTurn(i) + i.Count - i.Distinct().Count());
     }
 
-    private static int OutOfTurn(List<int> numbers) => numbers.Zip(numbers.Skip(1)).Count(n => n.Second < n.First);
+    private static int OutOfTurn(List<int> numbers) => numbers.Select((number, i) => numbers.Skip(i + 1).Count(later => later < number)).Sum();
 
     private static int Gaps(List<int> numbers)
     {

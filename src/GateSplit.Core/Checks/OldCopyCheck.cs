@@ -15,11 +15,12 @@ public sealed class OldCopyCheck : ICheck, IOfTheWholeSplit
     {
         foreach (var alike in view.Split.Units.Where(u => view.SoundingElements.Any(e => e.Unit == u)).GroupBy(u => u.Chart.Id).Where(g => g.Count() > 1))
         {
-            var copies = alike.Select(u => (Unit: u, Recorded: Recorded(view, u), Meant: view.Split.Tracks.Any(t => t.MeantFor.Any(m => m.UnitId == u.Id)))).ToList();
-            var current = copies.MaxBy(c => (c.Recorded, c.Meant));
-            foreach (var (unit, recorded, meant) in copies.Where(c => c.Unit != current.Unit && PlayTheSame(view, c.Unit, current.Unit)))
+            var copies = alike.Select(u => (Unit: u, Recorded: TracksOf(view, view.ArmedTracks, u), Tracks: TracksOf(view, view.Split.Tracks, u))).ToList();
+            var current = copies.MaxBy(c => (c.Recorded, c.Tracks));
+            foreach (var (unit, recorded, tracks) in copies.Where(c => c.Unit != current.Unit && PlayTheSame(view, c.Unit, current.Unit)))
             {
-                if (recorded == 0 && (current.Recorded > 0 || (current.Meant && !meant)))
+                // One track that waits unarmed beside another may be a slip; that several do, or that most lines have none, is not.
+                if (recorded == 0 && current.Tracks > 0 && (tracks > 1 || 2 * tracks < current.Tracks))
                 {
                     var made = RemoveUnit.Tracks(view.Split, unit.Id);
                     yield return Finding.Warning(
@@ -37,8 +38,8 @@ public sealed class OldCopyCheck : ICheck, IOfTheWholeSplit
         }
     }
 
-    /// <summary>How many armed tracks take something of a source, or are meant to.</summary>
-    private static int Recorded(SplitView view, Unit unit) => view.ArmedTracks.Count(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unit.Id) || t.MeantFor.Any(m => m.UnitId == unit.Id));
+    /// <summary>How many of some tracks take something of a source, or are meant to.</summary>
+    private static int TracksOf(SplitView view, IEnumerable<Track> tracks, Unit unit) => tracks.Count(t => view.Signal.Into(t.Id).Any(f => f.UnitId == unit.Id) || t.MeantFor.Any(m => m.UnitId == unit.Id));
 
     private static bool PlayTheSame(SplitView view, Unit one, Unit other) => view.Song is not { } song
         || song.Strokes.Keys.Any(s => one.Chart.Voices.Any(v => one.Plays(v, s.Channel, s.Key)) && other.Chart.Voices.Any(v => other.Plays(v, s.Channel, s.Key)));

@@ -294,6 +294,28 @@ public sealed class UnitEditTests
         Assert.Equal("Remove Mudlark Nine and its 9 tracks", old.FixLabel);
     }
 
+    [Theory]
+    [InlineData(1, 1, false)] // one line each, one of them not armed: a slip, perhaps
+    [InlineData(2, 1, false)]
+    [InlineData(3, 1, true)] // most of its lines are gone
+    [InlineData(3, 2, true)] // nobody forgets to arm several
+    [InlineData(1, 0, true)]
+    public void A_copy_whose_one_line_is_not_armed_is_not_called_the_old_one_for_it(int current, int other, bool sure)
+    {
+        var song = Sessions.Drums.Song;
+        var split = StartingSplit.Of([MudlarkNine.Chart, MudlarkNine.Chart], 4, 48000);
+        Edit[] Lines(int unit, int count, bool armed) =>
+        [
+            .. Enumerable.Range(0, count).Select(n => new AddTrack(new Track(new TrackId($"t{10 * unit + n}"), $"Line {unit} {n}", Width.Mono)
+            {
+                Armed = armed, MeantFor = [Meant.For(new(new UnitId($"u{unit}"), MudlarkNine.Chart.Elements[1 + n].Id))],
+            })),
+        ];
+        split = Sessions.After(split, [.. Lines(1, current, true), .. Lines(2, other, false)]);
+        var told = Assert.Single(GateSplit.Core.Checks.AllChecks.Look(Sessions.View(split, song)), f => f.Check == "OldCopy");
+        Assert.Equal((GateSplit.Core.Views.Place.Of(new UnitId("u2")), sure), (told.Place, told.Fix is RemoveUnit));
+    }
+
     [Fact]
     public void An_element_leaves_with_its_own_effect_or_without_it()
     {
