@@ -25,10 +25,11 @@ public sealed class CrossingsCheck : ICheck
         }
     }
 
-    /// <summary>The tracks of the bank in their new order, all others where they are.</summary>
+    /// <summary>The tracks of the bank in their new order, all others where they are, those of other passes too.</summary>
     private static IEnumerable<TrackId> Merge(SplitView view, Bank bank, List<Track> inOrder)
     {
         var next = 0;
-        return [.. view.Split.Tracks.Select(t => t.Armed && t.Input?.BankId == bank.Id ? inOrder[next++].Id : t.Id)];
+        var moved = inOrder.Select(t => t.Id).ToHashSet();
+        return [.. view.Whole.Tracks.Select(t => moved.Contains(t.Id) ? inOrder[next++].Id : t.Id)];
     }
 }

@@ -18,7 +18,7 @@ public sealed class FileNameCheck : ICheck
                 var finding = Finding.Note(
                     Place.Of(track),
                     $"{track.Name} has signs that a file name cannot have on every system ({string.Join(' ', signs)}): its file will be named without them.");
-                yield return name.Length > 0 && view.Split.Tracks.All(t => !string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase))
+                yield return name.Length > 0 && view.Whole.Tracks.All(t => !string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase))
                     ? finding.WithFix($"Call it {name}", new RenameTrack(track.Id, name))
                     : finding;
             }

@@ -38,7 +38,7 @@ public sealed class LostSideCheck : ICheck
             .Naming(lost.Select(f => view.Split.NameOf(f.Element)));
         return view.Split.InputOf(unit, channel) is { } input && view.Split.Bank(input.BankId)!.Trouble(input.Channel, Width.Mono) is null
             ? finding.WithFix($"Add a track for {(one ? names : "them")} on {view.Split.Bank(input.BankId)!.InputName(input.Channel, Width.Mono)}", new AddTrack(
-                new Track(view.Split.NewTrackId(), one ? names : $"{unit.Name} {port.Name} {word}", Width.Mono)
+                view.NewTrack(one ? names : $"{unit.Name} {port.Name} {word}", Width.Mono) with
                 {
                     Input = input,
                     MeantFor = [.. lost.Select(f => Meant.For(f.Element))],

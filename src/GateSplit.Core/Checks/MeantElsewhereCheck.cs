@@ -137,7 +137,7 @@ public sealed class MeantElsewhereCheck : ICheck
 
     private static string Heard(SplitView view, WantedLine line) => Words.List([.. view.SoundingIn(line.Track).Select(view.Split.NameOf)], most: 3);
 
-    /// <summary>Inputs are moved, or ports where that leaves the split in better order: fewer lines out of turn, fewer gaps, nothing merged.</summary>
+    /// <summary>Inputs are moved, or ports where that leaves the split in better order and merges nothing: fewer lines out of turn, fewer gaps.</summary>
     private static (string Label, Edit Fix) Fix(SplitView view, List<WantedLine> lines)
     {
         var inputs = new Several("Put lines on the inputs where they arrive", [.. lines.Select(l => new SetTrackInput(l.Track.Id, l.Wanted))]);
@@ -149,10 +149,13 @@ public sealed class MeantElsewhereCheck : ICheck
         }
 
         var assigned = new Several("Give elements the ports that arrive where their tracks listen", [.. ports.Select(p => new AssignPort(p.Line.Element, p.Port!.Number))]);
-        return inputs.Apply(view.Split) is { Ok: true, Value: var moved } && assigned.Apply(view.Split) is { Ok: true, Value: var sent } && Disorder.Of(sent) < Disorder.Of(moved)
+        return inputs.Apply(view.Split) is { Ok: true, Value: var moved } && assigned.Apply(view.Split) is { Ok: true, Value: var sent }
+            && Disorder.Of(sent) < Disorder.Of(moved) && !Merges(view.On(sent)).Except(Merges(view)).Any()
             ? (Label(lines, l => $"Send {view.Split.NameOf(l.Element)} to port {ports[0].Port!.Number}", "ports"), assigned)
             : byInputs;
     }
+
+    private static IEnumerable<string> Merges(SplitView view) => new MergedCheck().Look(view).Concat(new DoubledCheck().Look(view)).Select(f => f.Sentence);
 
     private static string Label(List<WantedLine> lines, Func<WantedLine, string> one, string what) => lines.Count switch
     {

@@ -34,7 +34,7 @@ public sealed class MixOnlyCheck : ICheck
             Place.OfPort(unit.Id, unit.Chart.MainPort.Number),
             $"{Words.List(only)} {verb} only in the main mix of {unit.Name}, which no track takes: the single lines print without {(only.Count == 1 ? "it" : "them")}. Record the mix beside them if you want to hear what {them} did.");
         return view.Split.InputOf(unit, unit.Chart.MainPort.FirstChannel) is { } input
-            ? finding.WithFix($"Record {unit.Name}'s mix beside them", new AddTrack(new Track(view.Split.NewTrackId(), Free(view, $"{unit.Name} mix"), unit.Chart.MainPort.Width)
+            ? finding.WithFix($"Record {unit.Name}'s mix beside them", new AddTrack(view.NewTrack($"{unit.Name} mix", unit.Chart.MainPort.Width) with
             {
                 Input = input,
                 MeantFor = [Meant.ForMix(unit.Id)],
@@ -42,7 +42,4 @@ public sealed class MixOnlyCheck : ICheck
             }, view.PlaceFor(input)))
             : finding;
     }
-
-    private static string Free(SplitView view, string wish) =>
-        view.Split.Tracks.Any(t => string.Equals(t.Name, wish, StringComparison.OrdinalIgnoreCase)) ? wish + " reference" : wish;
 }

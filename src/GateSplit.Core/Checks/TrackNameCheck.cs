@@ -15,7 +15,7 @@ public sealed class TrackNameCheck : ICheck
         {
             if (string.IsNullOrWhiteSpace(track.Name))
             {
-                var place = view.Split.Tracks.IndexOf(track) + 1;
+                var place = view.Whole.Tracks.IndexOf(track) + 1;
                 yield return WithNewName(view, track, Finding.Warning(
                     Place.Of(track), $"Track {place} has no name, so nobody can tell its file from the others."));
             }
@@ -30,9 +30,9 @@ public sealed class TrackNameCheck : ICheck
     private static Finding WithNewName(SplitView view, Track track, Finding finding)
     {
         var carried = view.SoundingIn(track);
-        var wish = carried.Length == 1 ? view.Split.NameOf(carried[0]) : $"Track {view.Split.Tracks.IndexOf(track) + 1}";
+        var wish = carried.Length == 1 ? view.Split.NameOf(carried[0]) : $"Track {view.Whole.Tracks.IndexOf(track) + 1}";
         var name = wish;
-        for (var n = 2; view.Split.Tracks.Any(t => t.Id != track.Id && string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase)); n++)
+        for (var n = 2; view.Whole.Tracks.Any(t => t.Id != track.Id && string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase)); n++)
         {
             name = $"{wish} {n}";
         }

@@ -38,7 +38,7 @@ public sealed class UnheardPortCheck : ICheck
                 var straight = view.SoundingAt(unit.Id, port.Number).All(f => f.Straight);
                 var track = view.NewTrackFor(unit, lost[0], port) with
                 {
-                    Name = one ? lost[0].Name + (straight ? " straight" : "") : $"{unit.Name} {port.Name}",
+                    Name = view.NewTrack(one ? lost[0].Name + (straight ? " straight" : "") : $"{unit.Name} {port.Name}", port.Width).Name,
                     Width = one ? lost[0].Width : port.Width,
                     MeantFor = port.IsMain && !one ? [Meant.ForMix(unit.Id)] : [.. lost.Select(e => Meant.For(new ElementRef(unit.Id, e.Id)) with { Straight = straight })],
                 };

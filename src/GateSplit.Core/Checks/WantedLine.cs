@@ -1,4 +1,5 @@
 using GateSplit.Core.Charts;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Signal;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -47,12 +48,26 @@ internal sealed record WantedLine(Track Track, Unit Unit, ElementRef Element, Ch
             }
         }
 
-        // What is muted leaves nowhere, but the input where it would arrive is missed all the same.
-        return track.Input is null && elements is [var muted, ..] && view.ElementOf(muted) is { Set.Muted: true } of && of.Unit.PortOf(of.Set) is { } silent
-            && of.Unit.Exposes(silent.Number) && view.Split.InputOf(of.Unit, silent.FirstChannel, track.Pass) is { } missed
-            ? new WantedLine(track, of.Unit, muted, silent, 0, missed, false)
+        return Muted(view, track, elements);
+    }
+
+    /// <summary>What is muted leaves nowhere, but a track that waits on no input for it, or hears something else meanwhile, is wrong all the same.</summary>
+    private static WantedLine? Muted(SplitView view, Track track, List<ElementRef> elements)
+    {
+        if (elements is not [var muted, ..] || view.ElementOf(muted) is not { Set.Muted: true } of || of.Unit.PortOf(of.Set) is not { } port || !of.Unit.Exposes(port.Number))
+        {
+            return null;
+        }
+
+        var side = track.Width == Width.Mono && port.Width == Width.Stereo && of.Set.Pan == Pan.HardRight ? 1 : 0;
+        return view.Split.InputOf(of.Unit, port.FirstChannel + side, track.Pass) is { } wanted && track.Input != wanted
+            && view.Split.Bank(wanted.BankId)?.Trouble(wanted.Channel, track.Width) is null
+            && (track.Input is null || (!view.SoundingIn(track).IsEmpty && !HearsPort(view, track, of.Unit.Id, port.Number)))
+            ? new WantedLine(track, of.Unit, muted, port, side, wanted, false)
             : null;
     }
+
+    private static bool HearsPort(SplitView view, Track track, UnitId unit, int port) => view.Signal.Into(track.Id).Any(f => f.UnitId == unit && f.Port == port);
 
     /// <summary>Whether any of it arrives in a track otherwise than with the whole main mix; one that has nowhere else to leave by may arrive with it.</summary>
     private static bool IsIn(SplitView view, Track track, List<ElementRef> elements, bool straight) => straight ? elements.Any(e => HearsLine(view, track, e, straight)) : elements.Any(e =>

@@ -18,7 +18,6 @@ public sealed class SplitView
     private readonly HashSet<(UnitId UnitId, int Port)> _given;
     private readonly HashSet<InputRef> _waiting;
     private readonly Lazy<Dictionary<UnitId, List<ChartPort>>> _free;
-    private readonly Lazy<TrackId> _newTrackId;
     private readonly Lazy<HashSet<ElementRef>> _recorded;
     private readonly Dictionary<(UnitId UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
     private readonly Dictionary<TrackId, ImmutableArray<ElementRef>> _soundingIn;
@@ -37,7 +36,7 @@ public sealed class SplitView
     public SplitView(Split split, ImmutableHashSet<ElementRef> sounding, DiskSpace? space = null)
     {
         Space = space;
-        Split = split;
+        (Split, Whole) = (split, split);
         Sounding = sounding;
         Signal = SplitSignal.Of(split);
         Elements =
@@ -50,7 +49,6 @@ public sealed class SplitView
         _byRef = Elements.ToDictionary(e => e.Ref);
         _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value)), .. split.Units.SelectMany(u => u.StraightPorts.Select(p => (u.Id, p)))];
         _free = new(FreePorts);
-        _newTrackId = new(split.NewTrackId);
         _recorded = new(() => [.. ArmedTracks.SelectMany(t => SoundingIn(t))]);
         _waiting =
         [
@@ -73,12 +71,18 @@ public sealed class SplitView
     {
         (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
         (_byRef, _given, _waiting, Space) = (other._byRef, other._given, other._waiting, space);
-        (_soundingAt, _soundingIn, _free, _newTrackId) = (other._soundingAt, other._soundingIn, other._free, other._newTrackId);
+        (_soundingAt, _soundingIn, _free, Whole, Pass) = (other._soundingAt, other._soundingIn, other._free, other.Whole, other.Pass);
         (Song, _meanings, _recorded) = (other.Song, other._meanings, other._recorded);
     }
 
-    /// <summary>The split.</summary>
+    /// <summary>The split, or the part of it that one pass records.</summary>
     public Split Split { get; }
+
+    /// <summary>The whole split: what is added or put in order has its place among the tracks of all passes.</summary>
+    public Split Whole { get; private init; }
+
+    /// <summary>The pass that is looked at, from 1.</summary>
+    public int Pass { get; private init; } = 1;
 
     /// <summary>Its signal.</summary>
     public SplitSignal Signal { get; }
@@ -123,6 +127,8 @@ public sealed class SplitView
         Space)
     {
         Song = Song,
+        Whole = Whole,
+        Pass = pass,
         RecordedElsewhere = [.. ArmedTracks.Where(t => t.Pass != pass).SelectMany(t => SoundingIn(t))],
     };
 
@@ -238,17 +244,24 @@ public sealed class SplitView
     /// <summary>The place in the order of tracks at which one that listens to an input does not break the order of the inputs: 0 for the first.</summary>
     public int PlaceFor(InputRef? input)
     {
-        var alike = Split.Tracks.Select((t, i) => (t.Input, Place: i)).Where(t => input is not null && t.Input?.BankId == input.BankId).ToList();
+        var alike = Whole.Tracks.Select((t, i) => (t.Input, Place: i)).Where(t => input is not null && t.Input?.BankId == input.BankId).ToList();
         return alike.Exists(t => t.Input!.Channel < input!.Channel) ? alike.Last(t => t.Input!.Channel < input!.Channel).Place + 1
             : alike.Count > 0 ? alike[0].Place
-            : Split.Tracks.Length;
+            : Whole.Tracks.Length;
     }
 
     /// <summary>A new armed track for an element that leaves by a port.</summary>
-    public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) =>
-        new(_newTrackId.Value, element.Name, element.Width)
-        {
-            Input = Split.InputOf(unit, port.FirstChannel),
-            MeantFor = [Meant.For(new ElementRef(unit.Id, element.Id))],
-        };
+    public Track NewTrackFor(Unit unit, ChartElement element, ChartPort port) => NewTrack(element.Name, element.Width) with
+    {
+        Input = Split.InputOf(unit, port.FirstChannel),
+        MeantFor = [Meant.For(new ElementRef(unit.Id, element.Id))],
+    };
+
+    /// <summary>A new armed track of this pass; if its name is taken in the split, a number follows it.</summary>
+    public Track NewTrack(string name, Width width)
+    {
+        var taken = Whole.Tracks.Select(t => t.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var free = Enumerable.Range(2, taken.Count + 1).Select(n => $"{name} {n}").Prepend(name).First(n => !taken.Contains(n));
+        return new(Whole.NewTrackId(), free, width) { Pass = Pass };
+    }
 }

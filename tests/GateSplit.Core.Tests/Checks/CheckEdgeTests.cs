@@ -182,6 +182,21 @@ public sealed class CheckEdgeTests
         Assert.DoesNotContain("exchanged", Assert.Single(AllChecks.Look(SplitView.Of(half, song)), f => f.Check == "MeantElsewhere").Sentence, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void What_is_mended_in_the_second_pass_stays_in_it_and_knows_the_tracks_of_the_first()
+    {
+        var (split, song) = Sessions.Kit;
+        Edit[] second = [new SetElementPass(Of("tom1"), 2), new SetElementPass(Of("tom2"), 2), new SetElementPass(Of("tom3"), 2)];
+        split = Sessions.After(split, [.. second, .. new[] { "t6", "t7", "t8" }.Select(t => new SetTrackPass(new TrackId(t), 2)), new RenameTrack(new TrackId("t1"), "High tom"), new RemoveTrack(new TrackId("t6"))]);
+        var lost = Assert.Single(AllChecks.Look(SplitView.Of(split, song)), f => f.Check == "UnheardPort");
+        var added = Sessions.After(split, lost.Fix!).Tracks.Except(split.Tracks).Single();
+        Assert.Equal(("High tom 2", 2), (added.Name, added.Pass));
+
+        var turned = Sessions.After(split, new MoveTrack(new TrackId("t8"), -1));
+        var crossed = Assert.Single(AllChecks.Look(SplitView.Of(turned, song)), f => f.Check == "Crossings");
+        Assert.Equal(split.Tracks.Select(t => t.Id), Sessions.After(turned, crossed.Fix!).Tracks.Select(t => t.Id));
+    }
+
     private static (Split Split, Song Song) TwoSources()
     {
         Chart[] charts = [MudlarkNine.Chart, HeronTen.Chart];
