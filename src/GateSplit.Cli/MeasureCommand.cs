@@ -14,7 +14,7 @@ internal static class MeasureCommand
     {
         var files = new Argument<FileInfo[]>("file") { Arity = ArgumentArity.OneOrMore, Description = "WAVE, RF64, AIFF, FLAC, CAF or Wave64 files." };
         var json = new Option<bool>("--json") { Description = "Print an array of JSON objects." };
-        var command = new Command("measure", "Measure peak, RMS, DC, clips and silence of every channel.") { files, json };
+        var command = new Command("measure", "Measure loudness, and peak, true peak, RMS, floor, DC, clips and silence of every channel.") { files, json };
         command.SetAction((parsed, cancel) => Task.FromResult(Guarded.Run(() =>
             Run(parsed.GetValue(files)!, parsed.GetValue(json), cancel))));
         return command;
@@ -37,7 +37,7 @@ internal static class MeasureCommand
 
             using var open = opened.Value;
             using var progress = new ConsoleProgress();
-            var measure = FileMeasure.Of(open.Wave, progress, cancel);
+            var measure = FileLevels.Of(open.Wave, progress, cancel);
             foreach (var remark in open.Remarks.Union(measure.Remarks))
             {
                 Console.Error.WriteLine($"gatesplit: {file.Name}: {remark}");
@@ -51,31 +51,50 @@ internal static class MeasureCommand
     }
 
     private sealed record Row(
-        string File, int Channels, int SampleRate, int BitsPerSample, Frames Frames, IReadOnlyList<ChannelRow> PerChannel)
+        string File,
+        int Channels,
+        int SampleRate,
+        int BitsPerSample,
+        Frames Frames,
+        double? IntegratedLufs,
+        double? LoudnessRangeLu,
+        double? MaxMomentaryLufs,
+        double? MaxShortTermLufs,
+        IReadOnlyList<ChannelRow> PerChannel)
     {
-        public static Row Of(FileInfo file, FileMeasure measure) => new(
+        public static Row Of(FileInfo file, FileLevels measure) => new(
             file.ToString(),
             measure.Format.Channels,
             measure.Format.SampleRate.Hz,
             measure.Format.BitsPerSample,
             measure.Frames,
-            [.. measure.Channels.Select(c => new ChannelRow(Finite(c.SamplePeak), Finite(c.Rms), c.DcOffset, c.ClippedRuns, c.Runs, c.FullScale, c.Silent))]);
+            measure.Loudness.Integrated,
+            measure.Loudness.Range,
+            measure.Loudness.MaxMomentary,
+            measure.Loudness.MaxShortTerm,
+            [
+                .. measure.Channels.Select((c, i) => new ChannelRow(
+                    Finite(c.SamplePeak), Finite(measure.TruePeaks[i]), Finite(c.Rms), measure.Floors[i] is { } floor ? Finite(floor) : null, c.DcOffset, c.ClippedRuns, c.Runs, c.FullScale, c.Silent)),
+            ]);
 
         public string ToText() =>
-            $"{File}: {Channels} ch, {SampleRate} Hz, {BitsPerSample} bit, {Frames} frames"
+            $"{File}: {Channels} ch, {SampleRate} Hz, {BitsPerSample} bit, {Frames} frames{Loud()}"
             + string.Concat(PerChannel.Select((c, i) =>
-                $"\n  {i + 1,3}  peak {Text(c.SamplePeakDbfs)}  rms {Text(c.RmsDbfs)}  dc {c.DcOffset:0.000000}  clipped runs {c.ClippedRuns}{Places(c)}  at full scale {c.FullScale}{(c.Silent ? "  silent" : "")}"));
+                $"\n  {i + 1,3}  peak {Text(c.SamplePeakDbfs)}  true peak {Text(c.TruePeakDbtp, "dBTP")}  rms {Text(c.RmsDbfs)}  dc {c.DcOffset:0.000000}  clipped runs {c.ClippedRuns}{Places(c)}  at full scale {c.FullScale}{(c.Silent ? "  silent" : "")}"));
 
         /// <summary>Where the first clips are; all that are known are in the JSON.</summary>
         private static string Places(ChannelRow channel) => channel.ClippedRuns == 0
             ? ""
             : $" ({string.Join(", ", channel.Clips.Take(PlacesShown).Select(c => $"frame {c.StartFrame} for {c.Length}"))}{(channel.ClippedRuns > PlacesShown ? ", ..." : "")})";
 
-        private static string Text(Decibels? level) => level is { Value: var value } ? $"{value,7:0.00} dBFS" : "   -inf dBFS";
+        private string Loud() => IntegratedLufs is { } loud ? $"\n       {loud:0.0} LUFS{(LoudnessRangeLu is { } range ? $", range {range:0.0} LU" : "")}" : "";
+
+        private static string Text(Decibels? level, string unit = "dBFS") => level is { Value: var value } ? $"{value,7:0.00} {unit}" : $"   -inf {unit}";
 
         /// <summary>JSON has no infinity: digital silence is null.</summary>
         private static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
     }
 
-    private sealed record ChannelRow(Decibels? SamplePeakDbfs, Decibels? RmsDbfs, double DcOffset, long ClippedRuns, IReadOnlyList<ClipRun> Clips, Frames FullScale, bool Silent);
+    private sealed record ChannelRow(
+        Decibels? SamplePeakDbfs, Decibels? TruePeakDbtp, Decibels? RmsDbfs, Decibels? FloorDbfs, double DcOffset, long ClippedRuns, IReadOnlyList<ClipRun> Clips, Frames FullScale, bool Silent);
 }

@@ -69,7 +69,7 @@ public sealed class Resampler
         {
             var t = k - Reach + 1 - behind;
             var inside = 1 - t / Reach * (t / Reach);
-            taps[k] = inside <= 0 ? 0 : Sinc(cutoff * t) * Bessel(beta * Math.Sqrt(inside));
+            taps[k] = inside <= 0 ? 0 : Kaiser.Sinc(cutoff * t) * Kaiser.Bessel(beta * Math.Sqrt(inside));
         }
 
         // Every phase lets what stands still through as it is.
@@ -92,21 +92,6 @@ public sealed class Resampler
         for (var i = 8 * whole; i < Math.Min(taps.Length, input.Length); i++)
         {
             sum += taps[i] * input[i];
-        }
-
-        return sum;
-    }
-
-    private static double Sinc(double x) => Math.Abs(x) < 1e-12 ? 1 : Math.Sin(Math.PI * x) / (Math.PI * x);
-
-    /// <summary>The modified Bessel function of the first kind and order 0, by its power series.</summary>
-    private static double Bessel(double x)
-    {
-        double sum = 1, term = 1;
-        for (var k = 1; term > 1e-17 * sum; k++)
-        {
-            term *= x / (2 * k) * (x / (2 * k));
-            sum += term;
         }
 
         return sum;

@@ -1,0 +1,79 @@
+using System.Buffers.Binary;
+using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>Every level of one file.</summary>
+/// <param name="Format">The shape of the samples.</param>
+/// <param name="Frames">Its length.</param>
+/// <param name="Channels">Levels, one a channel.</param>
+/// <param name="TruePeaks">In dBTP, one a channel.</param>
+/// <param name="Floors">One a channel; null where it is too short to have one.</param>
+/// <param name="Loudness">Of all channels together.</param>
+/// <param name="Remarks">Damage that was read around.</param>
+public sealed record FileLevels(
+    AudioFormat Format,
+    Frames Frames,
+    ImmutableArray<ChannelLevels> Channels,
+    ImmutableArray<Decibels> TruePeaks,
+    ImmutableArray<Decibels?> Floors,
+    Loudness Loudness,
+    ImmutableArray<string> Remarks)
+{
+    private const int BlockFrames = 8192;
+
+    /// <summary>Reads a WAVE file once from end to end and measures it.</summary>
+    /// <param name="reader">The open file.</param>
+    /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
+    /// <param name="cancel">Stops the reading.</param>
+    public static FileLevels Of(WaveReader reader, IProgress<double>? progress = null, CancellationToken cancel = default)
+    {
+        var format = reader.Format;
+        T[] Each<T>(Func<T> make) => [.. Enumerable.Range(0, format.Channels).Select(_ => make())];
+        var (meters, peaks, floors) = (Each(() => new ChannelMeter()), Each(() => new TruePeakMeter()), Each(() => new FloorMeter(format.SampleRate)));
+        var loudness = new LoudnessMeter(format.SampleRate, IsSurround(reader) ? LoudnessMeter.OfSurround(format.Channels) : LoudnessMeter.Even(format.Channels));
+        var bytes = new byte[BlockFrames * format.BytesPerFrame];
+        var samples = Each(() => new float[BlockFrames]);
+        var none = 0L;
+        for (Frames at = 0; at < reader.Frames;)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var frames = reader.Read(at, bytes);
+            if (frames == 0)
+            {
+                break;
+            }
+
+            for (var channel = 0; channel < format.Channels; channel++)
+            {
+                var part = samples[channel].AsSpan(0, frames);
+                none += SampleCodec.Decode(bytes, format, channel, part);
+                meters[channel].Add(part);
+                peaks[channel].Add(part);
+                floors[channel].Add(part);
+            }
+
+            loudness.Add(samples, frames);
+            at += frames;
+            progress?.Report((double)at.Count / reader.Frames.Count);
+        }
+
+        return new FileLevels(
+            format,
+            reader.Frames,
+            [.. meters.Select(m => m.Result())],
+            [.. peaks.Select(p => p.Finish())],
+            [.. floors.Select(f => f.Result())],
+            loudness.Result(),
+            [.. reader.Remarks, .. FileMeasure.NotNumbers(none)]);
+    }
+
+    /// <summary>True of a file that names its channels as the five of a surround mix, with an LFE or without (the mask of WAVEFORMATEXTENSIBLE).</summary>
+    private static bool IsSurround(WaveReader reader)
+    {
+        const int AtMask = 20;
+        return reader.Chunk("fmt ", 40) is { Length: >= AtMask + 4 } format
+            && (reader.Format.Channels, BinaryPrimitives.ReadUInt32LittleEndian(format.AsSpan(AtMask))) is (5, 0x37 or 0x607) or (6, 0x3F or 0x60F);
+    }
+}
