@@ -1,12 +1,13 @@
 using System.CommandLine;
 using GateSplit.Cli;
 
-var root = new RootCommand("Gate Split from a shell: cut, measure, print and check.")
+var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print and check.")
 {
     CutCommand.Create(),
     MeasureCommand.Create(),
     PrintCommand.Create(),
     CheckCommand.Create(),
+    CompareCommand.Create(),
 };
 
 var parsed = root.Parse(args);

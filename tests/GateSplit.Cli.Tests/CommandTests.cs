@@ -47,11 +47,51 @@ public sealed class CommandTests : IDisposable
         foreach (var channel in file.GetProperty("perChannel").EnumerateArray())
         {
             Assert.Equal(-6.02, channel.GetProperty("samplePeakDbfs").GetDouble(), 0.01);
+            Assert.Equal(-6.02, channel.GetProperty("truePeakDbtp").GetDouble(), 0.1);
             Assert.Equal(-9.03, channel.GetProperty("rmsDbfs").GetDouble(), 0.01);
+            Assert.Equal(-9.03, channel.GetProperty("floorDbfs").GetDouble(), 0.1);
             Assert.Equal(0, channel.GetProperty("dcOffset").GetDouble(), 1e-4);
             Assert.Equal(0, channel.GetProperty("clippedRuns").GetInt64());
             Assert.False(channel.GetProperty("silent").GetBoolean());
         }
+    }
+
+    [Fact]
+    public void Measure_says_how_loud_a_file_is_and_null_where_it_is_too_short_for_that()
+    {
+        var (path, blip) = (In("sine.wav"), In("blip.wav"));
+        Programs.Run("sox", "-n", "-r", "48000", "-b", "24", "-c", "2", "-D", path, "synth", "5", "sine", "997", "gain", "-20");
+        Programs.Run("sox", "-n", "-r", "48000", "-b", "24", "-D", blip, "synth", "0.1", "sine", "997");
+        var files = JsonDocument.Parse(Run("measure", path, blip, "--json").Output).RootElement.EnumerateArray().ToList();
+        Assert.Equal(-20, files[0].GetProperty("integratedLufs").GetDouble(), 0.1); // two channels of -20 dBFS, by BS.1770
+        Assert.Equal(-20, files[0].GetProperty("maxMomentaryLufs").GetDouble(), 0.1);
+        Assert.Equal(-20, files[0].GetProperty("maxShortTermLufs").GetDouble(), 0.1);
+        Assert.Equal(0, files[0].GetProperty("loudnessRangeLu").GetDouble(), 0.1);
+        Assert.All(new[] { "integratedLufs", "maxMomentaryLufs", "maxShortTermLufs", "loudnessRangeLu" }, name => Assert.Equal(JsonValueKind.Null, files[1].GetProperty(name).ValueKind));
+        Assert.Contains("-20.0 LUFS", Run("measure", path).Output);
+        Assert.DoesNotContain("LUFS", Run("measure", blip).Output);
+    }
+
+    [Fact]
+    public void Compare_prints_the_shape_that_is_documented_and_refuses_another_rate()
+    {
+        var (first, second, noise, slow) = (In("a.wav"), In("b.wav"), In("n.wav"), In("s.wav"));
+        Programs.Run("sox", "-n", "-R", "-r", "48000", "-b", "24", "-D", first, "synth", "4", "pluck", "220", "gain", "-12", ":", "synth", "3", "pluck", "330", "gain", "-12");
+        Programs.Run("sox", "-D", "-v", "-0.5", first, second, "pad", "480s");
+        Programs.Run("sox", "-n", "-R", "-r", "48000", "-b", "24", noise, "synth", "5", "whitenoise");
+        Programs.Run("sox", "-n", "-R", "-r", "44100", "-b", "24", slow, "synth", "5", "whitenoise");
+        var found = JsonDocument.Parse(Run("compare", first, second, "--json").Output).RootElement;
+        Assert.Equal((480, 0, -1, true), (found.GetProperty("offsetSamples").GetDouble(), found.GetProperty("driftPpm").GetDouble(), found.GetProperty("polarity").GetInt32(), found.GetProperty("found").GetBoolean()));
+        Assert.Equal(-6.02, found.GetProperty("gainDb").GetDouble(), 0.01);
+        Assert.InRange(found.GetProperty("residualDb").GetDouble(), -200, -100);
+        Assert.Contains("b.wav is 480.00 samples (10.00 ms) later than a.wav", Run("compare", first, second).Output);
+        var nothing = JsonDocument.Parse(Run("compare", first, noise, "--json").Output).RootElement;
+        Assert.False(nothing.GetProperty("found").GetBoolean());
+        Assert.Equal(JsonValueKind.Null, nothing.GetProperty("offsetSamples").ValueKind);
+        var refused = Run("compare", first, slow);
+        Assert.Equal(1, refused.Code);
+        Assert.Contains("48,000 Hz", refused.Errors);
+        Assert.Contains("nothere.wav", Run("compare", first, In("nothere.wav")).Errors);
     }
 
     [Fact]

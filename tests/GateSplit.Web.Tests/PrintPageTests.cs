@@ -48,6 +48,28 @@ public sealed class PrintPageTests(DemoApp demo)
     }
 
     [Fact]
+    public async Task So_is_one_that_the_gear_would_leave_silent_because_its_settings_are_not_made()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Unset", ticked: false);
+        await visitor.Get($"{path}/print");
+        await visitor.Send("#start");
+        Assert.StartsWith("Every file of this print would be silent: as the gear is set now, nothing arrives on these tracks. 2 settings of Mudlark Nine are not ticked yet.", visitor.Notice);
+
+        // With the outputs set it still does not start by itself: that is the second setting.
+        await visitor.Get($"{path}/sources");
+        await visitor.Send(".ticks .is-open form");
+        await visitor.Get($"{path}/print");
+        await visitor.Send("#start");
+        Assert.StartsWith("Every file of this print would be silent", visitor.Notice);
+        await visitor.Get($"{path}/sources");
+        await visitor.Send(".ticks .is-open form");
+        await visitor.Get($"{path}/print");
+        await visitor.Send("#start");
+        await visitor.WaitFor($"{path}/print", p => p.QuerySelectorAll(".take-track").Length == 9, "it is printed at once");
+    }
+
+    [Fact]
     public async Task A_tempo_that_the_file_rounds_is_exact_or_as_the_file_has_it()
     {
         using var visitor = new Visitor(demo.App);

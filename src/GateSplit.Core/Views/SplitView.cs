@@ -19,6 +19,7 @@ public sealed class SplitView
     private readonly HashSet<InputRef> _waiting;
     private readonly Lazy<Dictionary<UnitId, List<ChartPort>>> _free;
     private readonly Lazy<HashSet<ElementRef>> _recorded;
+    private readonly Lazy<SplitSignal> _rig;
     private readonly Dictionary<(UnitId UnitId, int Port), ImmutableArray<PortFeed>> _soundingAt;
     private readonly Dictionary<TrackId, ImmutableArray<ElementRef>> _soundingIn;
     private readonly ConcurrentDictionary<TrackId, Meaning> _meanings = new();
@@ -49,6 +50,7 @@ public sealed class SplitView
         _byRef = Elements.ToDictionary(e => e.Ref);
         _given = [.. Elements.Where(e => e.Set.Port is not null).Select(e => (e.Unit.Id, e.Set.Port!.Value)), .. split.Units.SelectMany(u => u.StraightPorts.Select(p => (u.Id, p)))];
         _free = new(FreePorts);
+        _rig = new(() => SplitSignal.InRig(split));
         _recorded = new(() => [.. ArmedTracks.SelectMany(t => SoundingIn(t))]);
         _waiting =
         [
@@ -72,7 +74,7 @@ public sealed class SplitView
         (Split, Signal, Sounding, Elements, SoundingElements) = (other.Split, other.Signal, other.Sounding, other.Elements, other.SoundingElements);
         (_byRef, _given, _waiting, Space) = (other._byRef, other._given, other._waiting, space);
         (_soundingAt, _soundingIn, _free, Whole, Pass) = (other._soundingAt, other._soundingIn, other._free, other.Whole, other.Pass);
-        (Song, _meanings, _recorded) = (other.Song, other._meanings, other._recorded);
+        (Song, _meanings, _recorded, _rig) = (other.Song, other._meanings, other._recorded, other._rig);
     }
 
     /// <summary>The split, or the part of it that one pass records.</summary>
@@ -210,6 +212,9 @@ public sealed class SplitView
 
     /// <summary>True of a track on which nothing arrives that plays in this song, or bleeds.</summary>
     public bool IsSilent(Track track) => !Signal.In(track.Id).Any(c => HearsAnything(c.Element));
+
+    /// <summary>True of a track on which nothing arrives as the gear is set now, whatever the split says: its settings are not made, or cables are crossed.</summary>
+    public bool IsSilentInRig(Track track) => !_rig.Value.In(track.Id).Any(c => HearsAnything(c.Element) && !Split.Unit(c.Element.UnitId)!.Lacks(SettingEffect.NoStart));
 
     /// <summary>True if any track listens to a port.</summary>
     public bool AnyTrackHears(UnitId unitId, int port) =>

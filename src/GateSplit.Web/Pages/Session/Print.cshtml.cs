@@ -142,7 +142,8 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>What was asked for.</summary>
     /// <param name="Passes">The passes; empty for all.</param>
     /// <param name="Tracks">The tracks; empty for all.</param>
-    public sealed record SilentPrint(IReadOnlyList<int> Passes, IReadOnlyList<string> Tracks);
+    /// <param name="BySplit">True if the split says so; false if it is the gear, which is not set as the split says.</param>
+    public sealed record SilentPrint(IReadOnlyList<int> Passes, IReadOnlyList<string> Tracks, bool BySplit);
 
     /// <summary>Starts passes: all of them or some, of all armed tracks or some; or goes on with a print of which a pass was lost.</summary>
     /// <param name="passes">The passes; empty for all.</param>
@@ -168,9 +169,9 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         var wanted = plan.Value!.ArmedTracks.Where(t => request.Tracks.Count == 0 || request.Tracks.Contains(t.Id)).Select(t => t.Pass).Distinct().Order().ToList();
         var chosen = passes.Length == 0 ? wanted : [.. wanted.Intersect(passes)];
         var files = plan.Value.ArmedTracks.Where(t => chosen.Contains(t.Pass) && (request.Tracks.Count == 0 || request.Tracks.Contains(t.Id))).ToList();
-        if (kind == PrintKind.Lines && !silent && again is null && files.Count > 0 && files.TrueForAll(Session.Lines.IsSilent))
+        if (kind == PrintKind.Lines && !silent && again is null && files.Count > 0 && files.TrueForAll(Session.Lines.IsSilentInRig))
         {
-            WouldBeSilent = new(passes, tracks);
+            WouldBeSilent = new(passes, tracks, files.TrueForAll(Session.Lines.IsSilent));
             return Page();
         }
 

@@ -1,0 +1,258 @@
+using System.Numerics.Tensors;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
+using MathNet.Numerics.LinearAlgebra;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>How a second recording of something lies to a first.</summary>
+/// <param name="OffsetFrames">How much later it is at its start, with fractions.</param>
+/// <param name="DriftPpm">How much slower it runs, in millionths: positive where it falls back more and more.</param>
+/// <param name="Gain">How much louder it is.</param>
+/// <param name="Polarity">-1 where it is upside down.</param>
+/// <param name="Residual">What is left of it when all that is taken back and the first is taken away, against the first.</param>
+public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels Gain, int Polarity, Decibels Residual)
+{
+    private const int Window = 1 << 15;
+    private const int Search = 1 << 12; // frames a window is looked for on either side of where it is expected
+    private const int MostWindows = 64;
+    private const double Clear = 8; // a peak stands out so far where two windows have something in common
+    private const double OnlyPlace = 1.15; // how far it leads all others where it is no tone that fits at each of its periods
+    private const double MostDrift = 2e-3; // no clock is as wrong
+    private const double AlongTheLine = 3; // frames a window may lie beside the line
+    private const double EnoughWindows = 0.5;
+    private const int MostRounds = 20;
+    private const double Settled = 1e-5; // frames a round still moved it
+    private const int RefinedWindows = 16;
+    private const int ShortestPart = 20; // of a second: less tells nothing
+    private const double Nothing = 1e-3; // frames: nearer to a whole number than can be measured
+    private const int AnchorSeconds = 30;
+
+    /// <summary>Compares two files of one sample rate.</summary>
+    /// <param name="first">What the second is compared with.</param>
+    /// <param name="second">The second.</param>
+    /// <param name="cancel">Stops the reading.</param>
+    /// <returns>Null where the two have nothing in common.</returns>
+    public static Comparison? Of(MonoReader first, MonoReader second, CancellationToken cancel = default)
+    {
+        if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
+        {
+            return null;
+        }
+
+        var flux = FluxEnvelope.Of(first, cancel);
+        var anchor = Anchor(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz);
+        var found = Windows(first, second, Starts(flux, first), anchor, cancel);
+        if (found is null)
+        {
+            return null;
+        }
+
+        var (start, slope) = TheilSen.Fit(found);
+        var line = found.Where(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine).Select(p => (long)p.At).ToList();
+        if (line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift)
+        {
+            return null;
+        }
+
+        var spread = line.Where((_, i) => i % (1 + (line.Count - 1) / RefinedWindows) == 0).ToList();
+        for (var (round, moved) = (0, 1.0); round < MostRounds && moved > Settled; round++)
+        {
+            if (Refined(first, second, spread, start, slope) is not var (more, steeper) || Math.Abs(more) > AlongTheLine)
+            {
+                break;
+            }
+
+            (start, slope) = (start + more, slope + steeper);
+            moved = Math.Abs(more) + Math.Abs(steeper * first.Frames.Count);
+        }
+
+        if (Math.Abs(start - Math.Round(start)) < Nothing && Math.Abs(slope * first.Frames.Count) < Nothing)
+        {
+            (start, slope) = (Math.Round(start), 0);
+        }
+
+        return Left(first, second, start, slope, cancel);
+    }
+
+    /// <summary>Where the stretch of the first that rises most lies in the second.</summary>
+    /// <returns>A frame of the first, and by how much later it is in the second, to some milliseconds.</returns>
+    private static (long At, double Offset) Anchor(float[] first, float[] second, int rate)
+    {
+        var length = Math.Min(first.Length, AnchorSeconds * FluxEnvelope.Rate);
+        var (best, sum) = (0, first.Take(length).Sum(f => (double)f));
+        for (var (start, highest) = (1, sum); start + length <= first.Length; start++)
+        {
+            sum += first[start + length - 1] - first[start - 1];
+            (best, highest) = sum > highest ? (start, sum) : (best, highest);
+        }
+
+        var within = new float[2 * length + second.Length];
+        second.CopyTo(within.AsSpan(length));
+        var peak = CrossCorrelation.Find(Level(first.AsSpan(best, length)), within, whitened: false);
+        return ((long)best * rate / FluxEnvelope.Rate, (peak.Lag - length - best) * rate / FluxEnvelope.Rate);
+    }
+
+    /// <summary>Less its mean, so that what is everywhere does not count.</summary>
+    private static float[] Level(ReadOnlySpan<float> flux)
+    {
+        var mean = flux.Length == 0 ? 0 : TensorPrimitives.Sum(flux) / flux.Length;
+        return [.. flux.ToArray().Select(f => f - mean)];
+    }
+
+    /// <summary>Windows along a file, each about the place in its part where the level rises most: there a sound has one place only.</summary>
+    private static List<long> Starts(float[] flux, MonoReader first)
+    {
+        var count = (int)Math.Clamp(first.Frames.Count / Window, 1, MostWindows);
+        return
+        [
+            .. from part in Enumerable.Range(0, count)
+               let begin = (int)((long)part * flux.Length / count)
+               let rise = Enumerable.Range(begin, (int)((part + 1L) * flux.Length / count) - begin).MaxBy(i => flux[i])
+               select (long)rise * first.Rate.Hz / FluxEnvelope.Rate - Window / 2,
+        ];
+    }
+
+    /// <summary>Offsets along the first, found outward from the anchor, each near the last.</summary>
+    /// <returns>Frames of the first with their offsets; null where too few are clear.</returns>
+    private static List<(double At, double Value)>? Windows(MonoReader first, MonoReader second, List<long> starts, (long At, double Offset) anchor, CancellationToken cancel)
+    {
+        var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
+        var (found, looked) = (new List<(double At, double Value)>(), 0);
+        foreach (var side in new[] { starts.Where(s => s >= anchor.At), starts.Where(s => s < anchor.At).Reverse() })
+        {
+            var expected = anchor.Offset;
+            foreach (var start in side)
+            {
+                cancel.ThrowIfCancellationRequested();
+                first.Read(start, sound);
+                if (TensorPrimitives.SumOfSquares<float>(sound) / Window < 1e-8)
+                {
+                    continue;
+                }
+
+                // Where the second has not begun or has ended there is nothing to find.
+                var from = start + (long)Math.Round(expected) - Search;
+                if (from + Search < -Window / 2 || from + Search > second.Frames.Count - Window / 2)
+                {
+                    continue;
+                }
+
+                Fade(sound);
+                second.Read(from, within);
+                var peak = CrossCorrelation.Find(sound, within);
+                if (peak.Clearness >= Clear && peak.Lead < OnlyPlace)
+                {
+                    continue;
+                }
+
+                looked++;
+                if (peak.Clearness >= Clear)
+                {
+                    expected = from + peak.Lag - start;
+                    found.Add((start, expected));
+                }
+            }
+        }
+
+        return found.Count > 0 && found.Count >= EnoughWindows * looked ? [.. found.OrderBy(f => f.At)] : null;
+    }
+
+    private static void Fade(Span<float> sound)
+    {
+        for (var i = 0; i < sound.Length; i++)
+        {
+            sound[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / sound.Length));
+        }
+    }
+
+    /// <summary>
+    /// By how much start and slope of the offset are still wrong: the second, moved a little, is its value and the little times its slope, and
+    /// the least squares of all windows tell how little (Gauss and Newton's step, with the gain as its third unknown).
+    /// </summary>
+    private static (double Start, double Slope)? Refined(MonoReader first, MonoReader second, List<long> starts, double start, double slope)
+    {
+        const double Little = 0.25;
+        var (one, input) = (new float[Window + 2 * Interpolator.Reach], new float[Window + 4 * Interpolator.Reach]);
+        var (wanted, here, before, after) = (new float[Window], new float[Window], new float[Window], new float[Window]);
+        var sums = new double[3, 4];
+        var scale = Math.Max(1, first.Frames.Count);
+        foreach (var at in starts)
+        {
+            first.Read(at - Interpolator.Reach, one);
+            Interpolator.Fill(Interpolator.Reach, 1, one, wanted);
+            var place = at + start + slope * at;
+            var whole = (long)Math.Floor(place) - 2 * Interpolator.Reach;
+            second.Read(whole, input);
+            Interpolator.Fill(place - whole, 1 + slope, input, here);
+            Interpolator.Fill(place - whole - Little, 1 + slope, input, before);
+            Interpolator.Fill(place - whole + Little, 1 + slope, input, after);
+            for (var i = 0; i < Window; i++)
+            {
+                var rise = (after[i] - before[i]) / (2 * Little);
+                double[] row = [rise, rise * ((at + i) / (double)scale), -wanted[i], -here[i]];
+                for (var r = 0; r < 3; r++)
+                {
+                    for (var c = r; c < 4; c++)
+                    {
+                        sums[r, c] += row[r] * row[c];
+                    }
+                }
+            }
+        }
+
+        var equations = Matrix<double>.Build.Dense(3, 3, (r, c) => r <= c ? sums[r, c] : sums[c, r]);
+        var solved = equations.Solve(Vector<double>.Build.Dense(3, r => sums[r, 3]));
+        return solved.All(double.IsFinite) ? (solved[0], solved[1] / scale) : null;
+    }
+
+    /// <summary>Gain, polarity and what is left, over all that the two have in common.</summary>
+    private static Comparison? Left(MonoReader first, MonoReader second, double start, double slope, CancellationToken cancel)
+    {
+        var exact = slope == 0 && start == Math.Round(start);
+        var (one, input) = (new float[Window + 2 * Interpolator.Reach], new float[Window + 4 * Interpolator.Reach]);
+        var (wanted, here) = (new float[Window], new float[Window]);
+        var (own, both, other) = (0.0, 0.0, 0.0);
+        for (var at = Math.Max(0, (long)Math.Ceiling(-start)); at < first.Frames.Count; at += Window)
+        {
+            cancel.ThrowIfCancellationRequested();
+            var count = (int)Math.Min(Window, Math.Min(first.Frames.Count - at, Math.Floor((second.Frames.Count - start) / (1 + slope)) - at));
+            if (count <= 0)
+            {
+                break;
+            }
+
+            var place = at + start + slope * at;
+            if (exact)
+            {
+                first.Read(at, wanted);
+                second.Read((long)place, here);
+            }
+            else
+            {
+                // The first goes the same way, or what the filter takes off the top would be called a difference.
+                first.Read(at - Interpolator.Reach, one);
+                Interpolator.Fill(Interpolator.Reach, 1, one, wanted);
+                var whole = (long)Math.Floor(place) - 2 * Interpolator.Reach;
+                second.Read(whole, input);
+                Interpolator.Fill(place - whole, 1 + slope, input, here);
+            }
+
+            for (var i = 0; i < count; i++)
+            {
+                own += (double)wanted[i] * wanted[i];
+                both += (double)wanted[i] * here[i];
+                other += (double)here[i] * here[i];
+            }
+        }
+
+        if (own == 0 || both == 0)
+        {
+            return null;
+        }
+
+        var gain = both / own;
+        var left = Math.Max(0, other - both * gain) / (gain * gain * own);
+        return new(start, slope * 1e6, Decibels.FromRatio(gain), Math.Sign(gain), Decibels.FromRatio(Math.Sqrt(left)));
+    }
+}

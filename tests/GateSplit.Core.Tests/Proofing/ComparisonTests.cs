@@ -1,0 +1,121 @@
+using System.Globalization;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>Two recordings of one thing, made from each other with another tool: offset, drift, gain, polarity and what is left are what was done.</summary>
+public sealed class ComparisonTests : IDisposable
+{
+    private const int Rate = 48000;
+    private readonly TempFolder _folder = new();
+
+    public void Dispose() => _folder.Dispose();
+
+    [Theory]
+    [InlineData(0, 0, 1)]
+    [InlineData(1, -6, 1)]
+    [InlineData(12345, 3, -1)]
+    [InlineData(96000, -20, 1)]
+    public void A_moved_copy_is_found_to_the_sample_and_leaves_nothing(int offset, double gain, int polarity)
+    {
+        var first = Plucks();
+        var second = Sox(first, $"vol {(polarity * Math.Pow(10, gain / 20)).ToString(CultureInfo.InvariantCulture)} pad {offset}s");
+        var found = Compare(first, second)!;
+        Assert.Equal((offset, 0, polarity), (found.OffsetFrames, found.DriftPpm, found.Polarity));
+        Assert.Equal(gain, found.Gain.Value, 0.001);
+        Assert.InRange(found.Residual.Value, double.NegativeInfinity, -100);
+
+        // The other way round all signs turn.
+        var back = Compare(second, first)!;
+        Assert.Equal((-offset, 0, polarity), (back.OffsetFrames, back.DriftPpm, back.Polarity));
+        Assert.Equal(-gain, back.Gain.Value, 0.001);
+    }
+
+    [Theory]
+    [InlineData(200)]
+    [InlineData(-137)]
+    [InlineData(3)]
+    public void A_clock_that_runs_slow_or_fast_is_found_to_one_millionth_over_three_minutes(double ppm)
+    {
+        var first = Plucks(seconds: 180);
+        var second = Sox(first, $"rate -v {Rate} speed {(1 / (1 + ppm / 1e6)).ToString("R", CultureInfo.InvariantCulture)} rate -v {Rate} pad 777s");
+        var found = Compare(first, second)!;
+        Assert.Equal(ppm, found.DriftPpm, 1.0);
+        Assert.Equal(777, found.OffsetFrames, 1.0);
+        Assert.InRange(found.Residual.Value, -200, -50);
+    }
+
+    [Fact]
+    public void Noise_forty_decibels_down_moves_it_by_less_than_a_sample()
+    {
+        var first = Plucks();
+        var noise = _folder["noise.wav"];
+        Programs.Run("sox", "-n", "-R", "-r", $"{Rate}", "-b", "24", noise, "synth", "30", "whitenoise", "gain", "-58");
+        var second = _folder["noisy.wav"];
+        Programs.Run("sox", "-R", "-m", "-v", "1", Sox(first, "pad 4321s"), "-v", "1", noise, "-b", "24", second);
+        var found = Compare(first, second)!;
+        Assert.Equal(4321, found.OffsetFrames, 0.5);
+        Assert.InRange(found.Residual.Value, -60, -20);
+    }
+
+    [Theory]
+    [InlineData("synth 30 whitenoise gain -12", "synth 30 pinknoise gain -12")]
+    [InlineData("synth 30 sine 100 gain -6", "synth 30 whitenoise gain -12")]
+    [InlineData("trim 0 10 pad 1", "synth 30 whitenoise gain -120")]
+    public void What_has_nothing_in_common_is_not_found(string one, string other)
+    {
+        string Make(string effects, string name)
+        {
+            var path = _folder[name];
+            Programs.Run("sox", ["-n", "-r", $"{Rate}", "-b", "24", path, .. effects.Split(' ')]);
+            return path;
+        }
+
+        Assert.Null(Compare(Make(one, "a.wav"), Make(other, "b.wav")));
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(100)]
+    public void Nearly_empty_files_have_nothing_in_common(int frames)
+    {
+        var first = Plucks();
+        var short_ = Sox(first, $"trim 0 {frames}s");
+        Assert.Null(Compare(first, short_));
+        Assert.Null(Compare(short_, first));
+    }
+
+    /// <summary>Plucked strings at uneven distances, all of them different.</summary>
+    private string Plucks(int seconds = 20)
+    {
+        var path = _folder["plucks.wav"];
+        var random = new Random(3);
+        var parts = new List<string>();
+        for (var total = 0.0; total < seconds;)
+        {
+            var length = Math.Round(0.2 + 0.6 * random.NextDouble(), 3);
+            total += length;
+            parts.Add(string.Create(CultureInfo.InvariantCulture, $"synth {length} pluck {random.Next(60, 900)} gain {-10 - random.Next(10)}"));
+        }
+
+        Programs.Run("sox", ["-n", "-R", "-r", $"{Rate}", "-b", "24", "-c", "1", path, .. string.Join(" : ", parts).Split(' ')]);
+        return path;
+    }
+
+    private string Sox(string path, string effects)
+    {
+        var made = _folder[$"{Guid.NewGuid():N}.wav"];
+        Programs.Run("sox", ["-D", path, "-b", "24", made, .. effects.Split(' ')]);
+        return made;
+    }
+
+    private static Comparison? Compare(string first, string second)
+    {
+        using var one = WaveReader.Open(first).Value!;
+        using var other = WaveReader.Open(second).Value!;
+        return Comparison.Of(new MonoReader(one), new MonoReader(other));
+    }
+}
