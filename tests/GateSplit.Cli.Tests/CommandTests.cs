@@ -90,7 +90,7 @@ public sealed class CommandTests : IDisposable
         Assert.Equal(JsonValueKind.Null, nothing.GetProperty("offsetSamples").ValueKind);
         var refused = Run("compare", first, slow);
         Assert.Equal(1, refused.Code);
-        Assert.Contains("48,000 Hz", refused.Errors);
+        Assert.Contains("a.wav has 48000 Hz and s.wav 44100 Hz", refused.Errors);
         Assert.Contains("nothere.wav", Run("compare", first, In("nothere.wav")).Errors);
     }
 

@@ -10,7 +10,7 @@ public sealed record Ebur128(double Integrated, double TruePeak)
     /// <summary>Measures a file.</summary>
     public static Ebur128 Of(string path)
     {
-        var start = new ProcessStartInfo("ffmpeg", ["-hide_banner", "-nostats", "-nostdin", "-i", path, "-filter:a", "ebur128=peak=true:framelog=verbose", "-f", "null", "-"]) { RedirectStandardError = true };
+        var start = new ProcessStartInfo("ffmpeg", ["-hide_banner", "-nostats", "-nostdin", "-i", path, "-filter:a", "ebur128=peak=true:framelog=verbose", "-f", "null", "-"]) { RedirectStandardError = true, UseShellExecute = false };
         using var process = Process.Start(start)!;
         var text = process.StandardError.ReadToEnd();
         process.WaitForExit();

@@ -17,10 +17,11 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int Search = 1 << 12; // frames a window is looked for on either side of where it is expected
     private const int MostWindows = 64;
     private const double Clear = 8; // a peak stands out so far where two windows have something in common
-    private const double OnlyPlace = 1.15; // how far it leads all others where it is no tone that fits at each of its periods
+    private const double OnlyPlace = 1.5; // how far it leads all others where it is no tone that fits at each of its periods
     private const double MostDrift = 2e-3; // no clock is as wrong
     private const double AlongTheLine = 3; // frames a window may lie beside the line
     private const double EnoughWindows = 0.5;
+    private const double Silence = 1e-8; // mean square
     private const int MostRounds = 20;
     private const double Settled = 1e-5; // frames a round still moved it
     private const int RefinedWindows = 16;
@@ -76,8 +77,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     }
 
     /// <summary>Where the stretch of the first that rises most lies in the second.</summary>
-    /// <returns>A frame of the first, and by how much later it is in the second, to some milliseconds.</returns>
-    private static (long At, double Offset) Anchor(float[] first, float[] second, int rate)
+    /// <returns>By how many frames it is later there, to some milliseconds.</returns>
+    private static double Anchor(float[] first, float[] second, int rate)
     {
         var length = Math.Min(first.Length, AnchorSeconds * FluxEnvelope.Rate);
         var (best, sum) = (0, first.Take(length).Sum(f => (double)f));
@@ -90,7 +91,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         var within = new float[2 * length + second.Length];
         second.CopyTo(within.AsSpan(length));
         var peak = CrossCorrelation.Find(Level(first.AsSpan(best, length)), within, whitened: false);
-        return ((long)best * rate / FluxEnvelope.Rate, (peak.Lag - length - best) * rate / FluxEnvelope.Rate);
+        return (peak.Lag - length - best) * rate / FluxEnvelope.Rate;
     }
 
     /// <summary>Less its mean, so that what is everywhere does not count.</summary>
@@ -100,7 +101,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         return [.. flux.ToArray().Select(f => f - mean)];
     }
 
-    /// <summary>Windows along a file, each about the place in its part where the level rises most: there a sound has one place only.</summary>
+    /// <summary>Windows along a file, each about the place in its part where the level rises most, the steepest first: there a sound has one place only.</summary>
     private static List<long> Starts(float[] flux, MonoReader first)
     {
         var count = (int)Math.Clamp(first.Frames.Count / Window, 1, MostWindows);
@@ -109,53 +110,49 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             .. from part in Enumerable.Range(0, count)
                let begin = (int)((long)part * flux.Length / count)
                let rise = Enumerable.Range(begin, (int)((part + 1L) * flux.Length / count) - begin).MaxBy(i => flux[i])
+               orderby flux[rise] descending
                select (long)rise * first.Rate.Hz / FluxEnvelope.Rate - Window / 2,
         ];
     }
 
-    /// <summary>Offsets along the first, found outward from the anchor, each near the last.</summary>
+    /// <summary>Offsets along the first, each looked for near that of the nearest window that is known.</summary>
     /// <returns>Frames of the first with their offsets; null where too few are clear.</returns>
-    private static List<(double At, double Value)>? Windows(MonoReader first, MonoReader second, List<long> starts, (long At, double Offset) anchor, CancellationToken cancel)
+    private static List<(double At, double Value)>? Windows(MonoReader first, MonoReader second, List<long> starts, double anchor, CancellationToken cancel)
     {
         var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
         var (found, looked) = (new List<(double At, double Value)>(), 0);
-        foreach (var side in new[] { starts.Where(s => s >= anchor.At), starts.Where(s => s < anchor.At).Reverse() })
+        foreach (var start in starts)
         {
-            var expected = anchor.Offset;
-            foreach (var start in side)
+            cancel.ThrowIfCancellationRequested();
+            first.Read(start, sound);
+            if (TensorPrimitives.SumOfSquares<float>(sound) / Window < Silence)
             {
-                cancel.ThrowIfCancellationRequested();
-                first.Read(start, sound);
-                if (TensorPrimitives.SumOfSquares<float>(sound) / Window < 1e-8)
-                {
-                    continue;
-                }
+                continue;
+            }
 
-                // Where the second has not begun or has ended there is nothing to find.
-                var from = start + (long)Math.Round(expected) - Search;
-                if (from + Search < -Window / 2 || from + Search > second.Frames.Count - Window / 2)
-                {
-                    continue;
-                }
+            // Where the second has not begun or has ended there is nothing to find.
+            var expected = found.Count == 0 ? anchor : found.MinBy(f => Math.Abs(f.At - start)).Value;
+            var from = start + (long)Math.Round(expected) - Search;
+            if (from + Search < -Window / 2 || from + Search > second.Frames.Count - Window / 2)
+            {
+                continue;
+            }
 
-                Fade(sound);
-                second.Read(from, within);
-                var peak = CrossCorrelation.Find(sound, within);
-                if (peak.Clearness >= Clear && peak.Lead < OnlyPlace)
-                {
-                    continue;
-                }
-
+            Fade(sound);
+            second.Read(from, within);
+            var peak = CrossCorrelation.Find(sound, within);
+            if (peak.Clearness < Clear)
+            {
                 looked++;
-                if (peak.Clearness >= Clear)
-                {
-                    expected = from + peak.Lag - start;
-                    found.Add((start, expected));
-                }
+            }
+            else if (peak.Lead >= OnlyPlace)
+            {
+                looked++;
+                found.Add((start, from + peak.Lag - start));
             }
         }
 
-        return found.Count > 0 && found.Count >= EnoughWindows * looked ? [.. found.OrderBy(f => f.At)] : null;
+        return found.Count > 0 && found.Count >= EnoughWindows * looked ? found : null;
     }
 
     private static void Fade(Span<float> sound)
