@@ -1,0 +1,43 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>How well a track fits a part.</summary>
+/// <param name="Score">0 to 1: the geometric mean of the share of notes that are heard and the share of its energy that begins at a note.</param>
+/// <param name="Hits">How many notes are heard.</param>
+/// <param name="Offsets">By how much later than they should, in seconds.</param>
+internal sealed record Match(double Score, int Hits, ImmutableArray<double> Offsets)
+{
+    /// <summary>Fits them.</summary>
+    /// <param name="track">Where the track's sounds begin.</param>
+    /// <param name="part">The part.</param>
+    /// <param name="time">The time of the take.</param>
+    public static Match Of(ImmutableArray<Onset> track, Part part, TakeTime time)
+    {
+        if (track.IsEmpty || part.Notes.IsEmpty)
+        {
+            return new(0, 0, []);
+        }
+
+        var (early, late) = part.Tolerance;
+        var (offsets, energy, next) = (ImmutableArray.CreateBuilder<double>(), 0.0, 0);
+        foreach (var note in part.Notes)
+        {
+            var wanted = time.Of(note);
+            while (next < track.Length && track[next].Seconds < wanted - early)
+            {
+                next++;
+            }
+
+            if (next < track.Length && track[next].Seconds <= wanted + late)
+            {
+                offsets.Add(track[next].Seconds - wanted);
+                energy += track[next].Strength * track[next].Strength;
+                next++;
+            }
+        }
+
+        var all = track.Sum(o => o.Strength * o.Strength);
+        return new(Math.Sqrt((double)offsets.Count / part.Notes.Length * (energy / all)), offsets.Count, offsets.ToImmutable());
+    }
+}

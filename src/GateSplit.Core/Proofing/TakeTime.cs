@@ -1,0 +1,87 @@
+using System.Collections.Immutable;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>How the time of a take lies to that of its song.</summary>
+/// <param name="Offset">Seconds by which the take is late at its start.</param>
+/// <param name="Drift">How much slower it runs: 1e-6 is one millionth.</param>
+public sealed record TakeTime(double Offset, double Drift)
+{
+    private const double Furthest = 2.5; // s
+    private const double Step = 0.002; // s
+    private const int Kept = 6; // tops of the histogram that are tried
+    private const double FirstPart = 30; // s of song in which drift cannot yet blur the histogram
+    private const double Window = 10; // s
+    private const double Near = 0.015; // s
+
+    /// <summary>When a note of the song sounds in the take.</summary>
+    public double Of(double note) => Offset + note * (1 + Drift);
+
+    /// <summary>Times that a take may lie at, the likeliest first: where most beginnings meet a note.</summary>
+    /// <param name="tracks">The beginnings of each track.</param>
+    /// <param name="parts">The notes of each part.</param>
+    public static IEnumerable<TakeTime> Likely(IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts)
+    {
+        var notes = parts.SelectMany(p => p.Notes).Distinct().Order().ToArray();
+        if (notes.Length == 0)
+        {
+            return [];
+        }
+
+        var counts = new double[(int)(2 * Furthest / Step) + 1];
+        foreach (var (difference, weight) in Differences(tracks, notes, notes[0] + FirstPart, 0, Furthest))
+        {
+            // Half of it to the neighbours, so that what lies on an edge is not cut in two.
+            var bin = (int)Math.Round((difference + Furthest) / Step);
+            for (var near = Math.Max(0, bin - 2); near <= Math.Min(counts.Length - 1, bin + 2); near++)
+            {
+                counts[near] += weight / (1 + Math.Abs(near - bin));
+            }
+        }
+
+        return Enumerable.Range(0, counts.Length)
+            .Where(i => counts[i] > 0 && Enumerable.Range(Math.Max(0, i - 4), 9).All(n => n >= counts.Length || counts[n] <= counts[i]))
+            .OrderByDescending(i => counts[i])
+            .Take(Kept)
+            .Select(i => Followed(tracks, notes, i * Step - Furthest));
+    }
+
+    /// <summary>Follows the offset along the take, window by window, and lays a line through what it finds.</summary>
+    private static TakeTime Followed(IReadOnlyList<ImmutableArray<Onset>> tracks, double[] notes, double offset)
+    {
+        var found = new List<(double At, double Value)>();
+        var (near, drift) = (offset, 0.0);
+        for (var start = notes[0]; start <= notes[^1]; start += Window)
+        {
+            var differences = Differences(tracks, [.. notes.Where(n => n >= start && n < start + Window)], start + Window, near, Near).Select(d => d.Difference).ToList();
+            if (differences.Count > 2)
+            {
+                near = TheilSen.Median(differences);
+                found.Add((start + Window / 2, near));
+            }
+        }
+
+        if (found.Count > 0)
+        {
+            (offset, drift) = TheilSen.Fit(found);
+        }
+
+        return new(offset, found.Count > 2 ? drift : 0);
+    }
+
+    private static IEnumerable<(double Difference, double Weight)> Differences(IReadOnlyList<ImmutableArray<Onset>> tracks, double[] notes, double until, double about, double within)
+    {
+        foreach (var track in tracks.Where(t => t.Length > 0))
+        {
+            var loudest = track.Max(o => o.Strength);
+            foreach (var onset in track.Where(o => o.Seconds - about <= until + within))
+            {
+                var first = Array.BinarySearch(notes, onset.Seconds - about - within);
+                for (var i = first < 0 ? ~first : first; i < notes.Length && notes[i] <= onset.Seconds - about + within && notes[i] <= until; i++)
+                {
+                    yield return (onset.Seconds - notes[i], onset.Strength / loudest);
+                }
+            }
+        }
+    }
+}

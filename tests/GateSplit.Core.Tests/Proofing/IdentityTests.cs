@@ -1,0 +1,154 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Sound;
+using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>Which track holds what, where it sits and whether it drifts: on sounds of another tool, and on the stand-ins.</summary>
+public sealed class IdentityTests : IDisposable
+{
+    private const int Rate = 48000;
+
+    /// <summary>Sounds as sox makes them, with their lengths in seconds; none of them by Core.</summary>
+    private static readonly (string Name, double Length, string Effects)[] Sounds =
+    [
+        ("Thud", 0.30, "synth 0.30 sine 55 fade l 0 0.30 0.29 gain -6"),
+        ("Crack", 0.12, "synth 0.12 whitenoise fade l 0 0.12 0.11 gain -9"),
+        ("Pluck", 0.40, "synth 0.40 pluck 330 fade 0 0.40 0.20 gain -8"),
+        ("Chirp", 0.15, "synth 0.15 sine 3000-900 fade l 0 0.15 0.14 gain -10"),
+        ("Tick", 0.04, "synth 0.04 whitenoise highpass 7000 fade l 0 0.04 0.03 gain -8"),
+    ];
+
+    private readonly TempFolder _folder = new();
+
+    public void Dispose() => _folder.Dispose();
+
+    [Theory]
+    [InlineData(0, 0, -90)]
+    [InlineData(1234, 0, -60)]
+    [InlineData(-400, 150, -50)]
+    [InlineData(2000, -200, -40)]
+    public void Exchanged_tracks_are_found_wherever_the_take_lies_and_however_it_drifts(int offsetMs, int ppm, int noise)
+    {
+        // The notes of five parts, some of them together, for two minutes; the song begins at one second.
+        var random = new Random(offsetMs + ppm);
+        var parts = Sounds.Select((sound, i) =>
+        {
+            var notes = new List<double>();
+            for (var at = 1 + 0.25 * i; at < 120; at += 0.25 * (1 + random.Next(4)) + (sound.Length > 0.2 ? 0.25 : 0))
+            {
+                notes.Add(at);
+            }
+
+            return new Part(sound.Name, [.. notes], false);
+        }).ToList();
+        var paths = Sounds.Select((sound, i) => Placed(sound, [.. parts[i].Notes.Select(n => offsetMs / 1000.0 + n * (1 + ppm / 1e6))], noise)).ToList();
+
+        // Thud is where Chirp should be, and the other way round.
+        (paths[0], paths[3]) = (paths[3], paths[0]);
+        var (time, tracks) = Identity.Of([.. paths.Select(Begin)], parts, [0, 1, 2, 3, 4]);
+        Assert.Equal([3, 1, 2, 0, 4], tracks.Select(t => t.Part!.Value));
+        Assert.All(tracks, t => Assert.InRange(t.Certainty, 0.6, 1));
+        Assert.All(tracks, t => Assert.InRange(t.Hits, (int)(0.97 * parts[t.Part!.Value].Notes.Length), parts[t.Part!.Value].Notes.Length));
+        Assert.Equal(offsetMs / 1000.0, time!.Offset, 0.001);
+        Assert.Equal(ppm, 1e6 * time.Drift, 10.0);
+    }
+
+    [Fact]
+    public void Beginnings_are_found_to_the_millisecond_and_nothing_where_nothing_begins()
+    {
+        double[] at = [0.5, 0.75, 1.0, 1.9, 2.0, 3.3];
+        foreach (var sound in Sounds)
+        {
+            var onsets = Begin(Placed(sound, [.. at], -60));
+            Assert.Equal(at.Length, onsets.Length);
+            Assert.All(onsets.Zip(at), p => Assert.Equal(p.Second, p.First.Seconds, 0.001));
+        }
+
+        // Noise begins where its file does, and nowhere else.
+        Assert.All(Begin(Placed(Sounds[0], [], -40)), o => Assert.Equal(0, o.Seconds, 0.001));
+        Assert.Empty(Begin(Placed(Sounds[0], [], -120)));
+    }
+
+    [Fact]
+    public void Tracks_of_which_nothing_is_known_are_not_guessed()
+    {
+        var thud = Begin(Placed(Sounds[0], [1, 2, 3.25, 4.5], -90));
+        var (_, tracks) = Identity.Of([thud, []], [new Part("Thud", [1, 2, 3.25, 4.5], false), new Part("Nothing", [], false)], [0, 1]);
+        Assert.Equal((0, 4), (tracks[0].Part, tracks[0].Hits));
+        Assert.Equal((null, 0.0), (tracks[1].Part, tracks[1].Certainty));
+
+        // Other notes altogether.
+        var (time, none) = Identity.Of([thud], [new Part("Other", [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1.7, 1.8, 1.9, 2.6, 2.7, 2.8, 3.6, 3.7], false)], [0]);
+        Assert.Equal((null, null), (time, none[0].Part));
+        Assert.Equal((null, 0), (Identity.Of([thud], [], [null]).Time, Identity.Of([], [], []).Tracks.Length));
+
+        // Two parts with the same notes cannot be told apart: each stays where its name is, and that is only half certain.
+        var same = new Part("Thud", [1, 2, 3.25, 4.5], false);
+        var (_, alike) = Identity.Of([thud, thud], [same, same with { Name = "Again" }], [1, 0]);
+        Assert.Equal([1, 0], alike.Select(t => t.Part!.Value));
+        Assert.All(alike, t => Assert.InRange(t.Certainty, 0.4, 0.6));
+    }
+
+    [Fact]
+    public void The_planted_exchange_of_a_demo_is_found_by_ear_alone()
+    {
+        var demo = FogSignal.Session;
+        var song = Song.Of(demo.Song);
+        var view = SplitView.Of(demo.Split, song);
+        var printed = new StandInRecorder(view, song).Print(t => _folder[$"{t.Id}.wav"], new DateTime(2026, 1, 2, 3, 4, 5)).ToList();
+        var parts = Parts.Of(view, printed.Select(p => p.Track));
+        var (_, tracks) = Identity.Of([.. printed.Select(p => Begin(p.Path))], parts, [.. printed.Select((_, i) => (int?)i)]);
+        string? Is(string name) => printed.FindIndex(p => p.Track.Title == name) is var at && tracks[at].Part is { } part ? parts[part].Name : null;
+        Assert.Equal(("Snare", "Kick", "Closed hat", "Open hat", "Low tom", "High tom"), (Is("Kick"), Is("Snare"), Is("Closed hat"), Is("Open hat"), Is("Low tom"), Is("High tom")));
+        Assert.Null(Is("Cymbal")); // its input is switched off
+    }
+
+    private static ImmutableArray<Onset> Begin(string path)
+    {
+        using var reader = WaveReader.Open(path).Value!;
+        return Onsets.Of(new MonoReader(reader));
+    }
+
+    /// <summary>A file in which a sound begins at some times, over noise of so many dBFS.</summary>
+    private string Placed((string Name, double Length, string Effects) sound, ImmutableArray<double> times, int noise)
+    {
+        var one = _folder[$"{sound.Name}.f32"];
+        Programs.Run("sox", ["-n", "-R", "-r", $"{Rate}", "-c", "1", "-e", "floating-point", "-b", "32", "-t", "raw", one, .. sound.Effects.Split(' ')]);
+        var bytes = File.ReadAllBytes(one);
+        var samples = new float[bytes.Length / 4];
+        Buffer.BlockCopy(bytes, 0, samples, 0, bytes.Length);
+        var random = new Random(times.Length);
+        var amplitude = Math.Pow(10, noise / 20.0) * Math.Sqrt(3);
+        var whole = new float[(int)((times.DefaultIfEmpty(4).Max() + 1) * Rate)];
+        foreach (ref var sample in whole.AsSpan())
+        {
+            sample = (float)(amplitude * (2 * random.NextDouble() - 1));
+        }
+
+        foreach (var time in times)
+        {
+            var first = (int)Math.Round(time * Rate);
+            for (var i = 0; i < samples.Length; i++)
+            {
+                if (first + i >= 0 && first + i < whole.Length)
+                {
+                    whole[first + i] += samples[i];
+                }
+            }
+        }
+
+        var (raw, path) = (_folder[$"{Guid.NewGuid():N}.f32"], _folder[$"{Guid.NewGuid():N}.wav"]);
+        var back = new byte[whole.Length * 4];
+        Buffer.BlockCopy(whole, 0, back, 0, back.Length);
+        File.WriteAllBytes(raw, back);
+        Programs.Run("sox", "-t", "raw", "-e", "floating-point", "-b", "32", "-r", Rate.ToString(CultureInfo.InvariantCulture), "-c", "1", raw, "-e", "floating-point", "-b", "32", path);
+        return path;
+    }
+}
