@@ -235,10 +235,5 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
         Assert.All(hashes, h => Assert.False(File.Exists(Stored(h))));
     }
 
-    private static async Task<string> NewDrums(Visitor visitor, string name)
-    {
-        await visitor.Get("/");
-        await visitor.Send("#new-name", new Dictionary<string, string> { ["name"] = name, ["charts"] = "mudlark-nine" });
-        return visitor.Page.Location.PathName.Replace("/split", "/print");
-    }
+    private static async Task<string> NewDrums(Visitor visitor, string name) => $"{await visitor.NewSession(name)}/print";
 }
