@@ -16,7 +16,7 @@ public sealed class MeantElsewhereCheck : ICheck
         bool Matters(Track track) => track.Armed || track.Heard || !track.MeantFor.IsEmpty || view.IsMissed(track);
         var all = view.Split.Tracks.Where(Matters).Select(t => WantedLine.Of(view, t)).OfType<WantedLine>().OrderBy(l => l.Wanted.Channel).ToList();
         var wrong = all.Where(l => !l.IsRight).ToList();
-        foreach (var (there, back) in ExchangedRows([.. InStep(wrong)]))
+        foreach (var (there, back) in ExchangedRows([.. InStep(wrong)]).Where(r => r.There.TrueForAll(wrong.Contains) && r.Back.TrueForAll(wrong.Contains)))
         {
             yield return RowsExchanged(view, there, back);
             wrong = [.. wrong.Except(there).Except(back)];
@@ -71,7 +71,7 @@ public sealed class MeantElsewhereCheck : ICheck
     private static IEnumerable<(List<WantedLine> There, List<WantedLine> Back)> ExchangedRows(List<List<WantedLine>> runs) =>
         from there in runs
         from back in runs.Skip(runs.IndexOf(there) + 1)
-        where there[0].Wanted.BankId != back[0].Wanted.BankId
+        where there[0].Unit.Id != back[0].Unit.Id && there[0].Wanted.BankId != back[0].Wanted.BankId
             && there[0].Track.Input!.BankId == back[0].Wanted.BankId && back[0].Track.Input!.BankId == there[0].Wanted.BankId
         select (there, back);
 

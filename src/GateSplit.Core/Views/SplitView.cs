@@ -265,6 +265,8 @@ public sealed class SplitView
     /// <summary>A new armed track of this pass; if its name is taken in the split, a number follows it.</summary>
     public Track NewTrack(string name, Width width)
     {
+        const int NumberRoom = 4;
+        name = name[..Math.Min(name.Length, Names.Longest - NumberRoom)];
         var taken = Whole.Tracks.Select(t => t.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var free = Enumerable.Range(2, taken.Count + 1).Select(n => $"{name} {n}").Prepend(name).First(n => !taken.Contains(n));
         return new(Whole.NewTrackId(), free, width) { Pass = Pass };

@@ -191,6 +191,7 @@ public sealed class CheckEdgeTests
         var lost = Assert.Single(AllChecks.Look(SplitView.Of(split, song)), f => f.Check == "UnheardPort");
         var added = Sessions.After(split, lost.Fix!).Tracks.Except(split.Tracks).Single();
         Assert.Equal(("High tom 2", 2), (added.Name, added.Pass));
+        Assert.Equal(new string('x', 76), SplitView.Of(split, song).NewTrack(new string('x', 80), Width.Mono).Name); // a number has room behind it
 
         var turned = Sessions.After(split, new MoveTrack(new TrackId("t8"), -1));
         var crossed = Assert.Single(AllChecks.Look(SplitView.Of(turned, song)), f => f.Check == "Crossings");
