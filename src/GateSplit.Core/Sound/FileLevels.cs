@@ -21,8 +21,6 @@ public sealed record FileLevels(
     Loudness Loudness,
     ImmutableArray<string> Remarks)
 {
-    private const int BlockFrames = 8192;
-
     /// <summary>Reads a WAVE file once from end to end and measures it.</summary>
     /// <param name="reader">The open file.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
@@ -33,32 +31,22 @@ public sealed record FileLevels(
         T[] Each<T>(Func<T> make) => [.. Enumerable.Range(0, format.Channels).Select(_ => make())];
         var (meters, peaks, floors) = (Each(() => new ChannelMeter()), Each(() => new TruePeakMeter()), Each(() => new FloorMeter(format.SampleRate)));
         var loudness = new LoudnessMeter(format.SampleRate, IsSurround(reader) ? LoudnessMeter.OfSurround(format.Channels) : LoudnessMeter.Even(format.Channels));
-        var bytes = new byte[BlockFrames * format.BytesPerFrame];
-        var samples = Each(() => new float[BlockFrames]);
-        var none = 0L;
-        for (Frames at = 0; at < reader.Frames;)
-        {
-            cancel.ThrowIfCancellationRequested();
-            var frames = reader.Read(at, bytes);
-            if (frames == 0)
+        var none = SampleBlocks.Read(
+            reader,
+            (samples, frames) =>
             {
-                break;
-            }
+                for (var channel = 0; channel < format.Channels; channel++)
+                {
+                    var part = samples[channel].AsSpan(0, frames);
+                    meters[channel].Add(part);
+                    peaks[channel].Add(part);
+                    floors[channel].Add(part);
+                }
 
-            for (var channel = 0; channel < format.Channels; channel++)
-            {
-                var part = samples[channel].AsSpan(0, frames);
-                none += SampleCodec.Decode(bytes, format, channel, part);
-                meters[channel].Add(part);
-                peaks[channel].Add(part);
-                floors[channel].Add(part);
-            }
-
-            loudness.Add(samples, frames);
-            at += frames;
-            progress?.Report((double)at.Count / reader.Frames.Count);
-        }
-
+                loudness.Add(samples, frames);
+            },
+            progress,
+            cancel);
         return new FileLevels(
             format,
             reader.Frames,

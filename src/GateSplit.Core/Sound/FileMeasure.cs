@@ -12,8 +12,6 @@ namespace GateSplit.Core.Sound;
 public sealed record FileMeasure(
     AudioFormat Format, Frames Frames, ImmutableArray<ChannelLevels> Channels, Overview Overview, ImmutableArray<string> Remarks)
 {
-    private const int BlockFrames = 8192;
-
     /// <summary>A remark on samples that were no numbers; none if all were.</summary>
     /// <param name="count">How many there were.</param>
     public static IEnumerable<string> NotNumbers(long count) => count == 0
@@ -29,30 +27,19 @@ public sealed record FileMeasure(
         var format = reader.Format;
         var meters = Enumerable.Range(0, format.Channels).Select(_ => new ChannelMeter()).ToArray();
         var overview = new OverviewBuilder(format.Channels);
-        var bytes = new byte[BlockFrames * format.BytesPerFrame];
-        var samples = new float[BlockFrames];
-        var none = 0L;
-        for (Frames at = 0; at < reader.Frames;)
-        {
-            cancel.ThrowIfCancellationRequested();
-            var frames = reader.Read(at, bytes);
-            if (frames == 0)
+        var none = SampleBlocks.Read(
+            reader,
+            (samples, frames) =>
             {
-                break;
-            }
-
-            for (var channel = 0; channel < format.Channels; channel++)
-            {
-                var part = samples.AsSpan(0, frames);
-                none += SampleCodec.Decode(bytes, format, channel, part);
-                meters[channel].Add(part);
-                overview.Add(channel, part);
-            }
-
-            at += frames;
-            progress?.Report((double)at.Count / reader.Frames.Count);
-        }
-
+                for (var channel = 0; channel < format.Channels; channel++)
+                {
+                    var part = samples[channel].AsSpan(0, frames);
+                    meters[channel].Add(part);
+                    overview.Add(channel, part);
+                }
+            },
+            progress,
+            cancel);
         return new FileMeasure(format, reader.Frames, [.. meters.Select(m => m.Result())], overview.Build(), [.. reader.Remarks, .. NotNumbers(none)]);
     }
 }
