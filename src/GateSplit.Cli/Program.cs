@@ -1,13 +1,14 @@
 using System.CommandLine;
 using GateSplit.Cli;
 
-var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print and check.")
+var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print, check and proof.")
 {
     CutCommand.Create(),
     MeasureCommand.Create(),
     PrintCommand.Create(),
     CheckCommand.Create(),
     CompareCommand.Create(),
+    ProofCommand.Create(),
 };
 
 var parsed = root.Parse(args);

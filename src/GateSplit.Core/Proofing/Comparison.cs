@@ -13,9 +13,9 @@ namespace GateSplit.Core.Proofing;
 /// <param name="Residual">What is left of it when all that is taken back and the first is taken away, against the first.</param>
 public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels Gain, int Polarity, Decibels Residual)
 {
-    private const int Window = 1 << 15;
+    private const int Window = 3 << 13; // with what it is looked for in, a power of two
     private const int Search = 1 << 12; // frames a window is looked for on either side of where it is expected
-    private const int MostWindows = 64;
+    private const int MostWindows = 48;
     private const double Clear = 8; // a peak stands out so far where two windows have something in common
     private const double OnlyPlace = 1.5; // how far it leads all others where it is no tone that fits at each of its periods
     private const double MostDrift = 2e-3; // no clock is as wrong
@@ -34,7 +34,12 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="second">The second.</param>
     /// <param name="cancel">Stops the reading.</param>
     /// <returns>Null where the two have nothing in common.</returns>
-    public static Comparison? Of(MonoReader first, MonoReader second, CancellationToken cancel = default)
+    public static Comparison? Of(IMonoSound first, IMonoSound second, CancellationToken cancel = default) =>
+        Place(first, second, cancel) is var (start, slope) ? Left(first, second, start, slope, cancel) : null;
+
+    /// <summary>Where the second lies: the offset at its start and how much it grows with each frame of the first.</summary>
+    /// <returns>Null where the two have nothing in common.</returns>
+    internal static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -56,10 +61,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             return null;
         }
 
-        var spread = line.Where((_, i) => i % (1 + (line.Count - 1) / RefinedWindows) == 0).ToList();
+        var spread = line.Where((_, i) => i % (1 + (line.Count - 1) / RefinedWindows) == 0).Select(at => (at, Filtered(first, at))).ToList();
         for (var (round, moved) = (0, 1.0); round < MostRounds && moved > Settled; round++)
         {
-            if (Refined(first, second, spread, start, slope) is not var (more, steeper) || Math.Abs(more) > AlongTheLine)
+            if (Refined(spread, second, start, slope, Math.Max(1, first.Frames.Count)) is not var (more, steeper) || Math.Abs(more) > AlongTheLine)
             {
                 break;
             }
@@ -73,7 +78,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             (start, slope) = (Math.Round(start), 0);
         }
 
-        return Left(first, second, start, slope, cancel);
+        return (start, slope);
     }
 
     /// <summary>Where the stretch of the first that rises most lies in the second.</summary>
@@ -102,7 +107,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     }
 
     /// <summary>Windows along a file, each about the place in its part where the level rises most, the steepest first: there a sound has one place only.</summary>
-    private static List<long> Starts(float[] flux, MonoReader first)
+    private static List<long> Starts(float[] flux, IMonoSound first)
     {
         var count = (int)Math.Clamp(first.Frames.Count / Window, 1, MostWindows);
         return
@@ -117,7 +122,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
     /// <summary>Offsets along the first, each looked for near that of the nearest window that is known.</summary>
     /// <returns>Frames of the first with their offsets; null where too few are clear.</returns>
-    private static List<(double At, double Value)>? Windows(MonoReader first, MonoReader second, List<long> starts, double anchor, CancellationToken cancel)
+    private static List<(double At, double Value)>? Windows(IMonoSound first, IMonoSound second, List<long> starts, double anchor, CancellationToken cancel)
     {
         var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
         var (found, looked) = (new List<(double At, double Value)>(), 0);
@@ -167,34 +172,35 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// By how much start and slope of the offset are still wrong: the second, moved a little, is its value and the little times its slope, and
     /// the least squares of all windows tell how little (Gauss and Newton's step, with the gain as its third unknown).
     /// </summary>
-    private static (double Start, double Slope)? Refined(MonoReader first, MonoReader second, List<long> starts, double start, double slope)
+    /// <param name="wanted">Windows of the first, through the filter that the second goes through.</param>
+    /// <param name="second">The second.</param>
+    /// <param name="start">The offset at the start.</param>
+    /// <param name="slope">What it grows by with each frame.</param>
+    /// <param name="scale">Frames of the first.</param>
+    private static (double Start, double Slope)? Refined(IReadOnlyList<(long At, float[] Sound)> wanted, IMonoSound second, double start, double slope, double scale)
     {
-        const double Little = 0.25;
-        var (one, input) = (new float[Window + 2 * Interpolator.Reach], new float[Window + 4 * Interpolator.Reach]);
-        var (wanted, here, before, after) = (new float[Window], new float[Window], new float[Window], new float[Window]);
+        var (input, here) = (new float[Window + 4 * Interpolator.Reach + 2], new float[Window + 2]);
         var sums = new double[3, 4];
-        var scale = Math.Max(1, first.Frames.Count);
-        foreach (var at in starts)
+        foreach (var (at, sound) in wanted)
         {
-            first.Read(at - Interpolator.Reach, one);
-            Interpolator.Fill(Interpolator.Reach, 1, one, wanted);
-            var place = at + start + slope * at;
+            var place = at + start + slope * at - 1;
             var whole = (long)Math.Floor(place) - 2 * Interpolator.Reach;
             second.Read(whole, input);
             Interpolator.Fill(place - whole, 1 + slope, input, here);
-            Interpolator.Fill(place - whole - Little, 1 + slope, input, before);
-            Interpolator.Fill(place - whole + Little, 1 + slope, input, after);
             for (var i = 0; i < Window; i++)
             {
-                var rise = (after[i] - before[i]) / (2 * Little);
-                double[] row = [rise, rise * ((at + i) / (double)scale), -wanted[i], -here[i]];
-                for (var r = 0; r < 3; r++)
-                {
-                    for (var c = r; c < 4; c++)
-                    {
-                        sums[r, c] += row[r] * row[c];
-                    }
-                }
+                var rise = (here[i + 2] - here[i]) / 2.0;
+                var along = rise * ((at + i) / scale);
+                double one = -sound[i], other = -here[i + 1];
+                sums[0, 0] += rise * rise;
+                sums[0, 1] += rise * along;
+                sums[0, 2] += rise * one;
+                sums[0, 3] += rise * other;
+                sums[1, 1] += along * along;
+                sums[1, 2] += along * one;
+                sums[1, 3] += along * other;
+                sums[2, 2] += one * one;
+                sums[2, 3] += one * other;
             }
         }
 
@@ -203,8 +209,17 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         return solved.All(double.IsFinite) ? (solved[0], solved[1] / scale) : null;
     }
 
+    /// <summary>A window through the filter that moves sounds, not moved.</summary>
+    private static float[] Filtered(IMonoSound sound, long at)
+    {
+        var (input, into) = (new float[Window + 2 * Interpolator.Reach], new float[Window]);
+        sound.Read(at - Interpolator.Reach, input);
+        Interpolator.Fill(Interpolator.Reach, 1, input, into);
+        return into;
+    }
+
     /// <summary>Gain, polarity and what is left, over all that the two have in common.</summary>
-    private static Comparison? Left(MonoReader first, MonoReader second, double start, double slope, CancellationToken cancel)
+    private static Comparison? Left(IMonoSound first, IMonoSound second, double start, double slope, CancellationToken cancel)
     {
         var exact = slope == 0 && start == Math.Round(start);
         var (one, input) = (new float[Window + 2 * Interpolator.Reach], new float[Window + 4 * Interpolator.Reach]);

@@ -19,23 +19,17 @@ internal static class CrossCorrelation
     /// <param name="sound">What is looked for; its ends should be faded.</param>
     /// <param name="within">Where, longer by the number of lags less one.</param>
     /// <param name="whitened">True for the phase transform, false for the plain correlation.</param>
-    public static Peak Find(ReadOnlySpan<float> sound, ReadOnlySpan<float> within, bool whitened = true)
+    public static Peak Find(ReadOnlySpan<float> sound, ReadOnlySpan<float> within, bool whitened = true) => PeakOf(Lags(sound, within, whitened));
+
+    /// <summary>Correlates a sound with each place it may lie at.</summary>
+    /// <param name="sound">What is looked for.</param>
+    /// <param name="within">Where, longer by the number of lags less one.</param>
+    /// <param name="whitened">True for the phase transform, false for the plain correlation.</param>
+    /// <returns>A value for each lag, from the start of what is looked in.</returns>
+    public static double[] Lags(ReadOnlySpan<float> sound, ReadOnlySpan<float> within, bool whitened = false)
     {
-        var lags = within.Length - sound.Length + 1;
         var size = (int)BitOperations.RoundUpToPowerOf2((uint)within.Length);
-        var (one, other) = (new Complex[size], new Complex[size]);
-        for (var i = 0; i < sound.Length; i++)
-        {
-            one[i] = sound[i];
-        }
-
-        for (var i = 0; i < within.Length; i++)
-        {
-            other[i] = within[i];
-        }
-
-        Fourier.Forward(one, FourierOptions.NoScaling);
-        Fourier.Forward(other, FourierOptions.NoScaling);
+        var (one, other) = (Spectrum(sound, size), Spectrum(within, size));
         var mean = 0.0;
         for (var i = 0; i < size; i++)
         {
@@ -43,41 +37,84 @@ internal static class CrossCorrelation
             mean += one[i].Magnitude / size;
         }
 
-        for (var i = 0; whitened && mean > 0 && i < size; i++)
+        if (whitened)
         {
-            one[i] /= one[i].Magnitude + Quiet * mean;
+            Whiten(one, mean);
         }
 
-        Fourier.Inverse(one, FourierOptions.NoScaling);
-        return PeakOf(one.AsSpan(0, lags));
+        return Back(one, within.Length - sound.Length + 1);
     }
 
-    private static Peak PeakOf(ReadOnlySpan<Complex> values)
+    /// <summary>The spectrum of a stretch with silence behind it.</summary>
+    /// <param name="samples">The stretch.</param>
+    /// <param name="size">A power of two, as long or longer.</param>
+    public static Complex[] Spectrum(ReadOnlySpan<float> samples, int size)
+    {
+        var values = new Complex[size];
+        for (var i = 0; i < samples.Length; i++)
+        {
+            values[i] = samples[i];
+        }
+
+        Fourier.Forward(values, FourierOptions.NoScaling);
+        return values;
+    }
+
+    /// <summary>Leaves of each bin little but its phase.</summary>
+    /// <param name="bins">A cross-spectrum; changed.</param>
+    /// <param name="mean">The mean of their magnitudes.</param>
+    public static void Whiten(Complex[] bins, double mean)
+    {
+        for (var i = 0; mean > 0 && i < bins.Length; i++)
+        {
+            bins[i] /= bins[i].Magnitude + Quiet * mean;
+        }
+    }
+
+    /// <summary>The correlation that a cross-spectrum stands for; the spectrum is used up.</summary>
+    public static double[] Back(Complex[] bins, int lags)
+    {
+        Fourier.Inverse(bins, FourierOptions.NoScaling);
+        var values = new double[lags];
+        for (var i = 0; i < lags; i++)
+        {
+            values[i] = bins[i].Real / bins.Length;
+        }
+
+        return values;
+    }
+
+    /// <summary>How far from a value the top of the parabola through it and its neighbours lies, -0.5 to 0.5.</summary>
+    public static double Between(ReadOnlySpan<double> values, int at)
+    {
+        if (at == 0 || at == values.Length - 1)
+        {
+            return 0;
+        }
+
+        var bend = values[at - 1] - 2 * values[at] + values[at + 1];
+        return bend == 0 ? 0 : Math.Clamp((values[at - 1] - values[at + 1]) / (2 * bend), -0.5, 0.5);
+    }
+
+    /// <summary>The highest of some values.</summary>
+    public static Peak PeakOf(ReadOnlySpan<double> values)
     {
         var (best, squares) = (0, 0.0);
         for (var i = 0; i < values.Length; i++)
         {
-            squares += values[i].Real * values[i].Real;
-            best = Math.Abs(values[i].Real) > Math.Abs(values[best].Real) ? i : best;
+            squares += values[i] * values[i];
+            best = Math.Abs(values[i]) > Math.Abs(values[best]) ? i : best;
         }
 
-        var top = values[best].Real;
+        var top = values[best];
         var rms = Math.Sqrt(squares / values.Length);
-        var between = 0.0;
-        if (best > 0 && best < values.Length - 1)
-        {
-            var (before, after) = (values[best - 1].Real, values[best + 1].Real);
-            var bend = before - 2 * top + after;
-            between = bend == 0 ? 0 : Math.Clamp((before - after) / (2 * bend), -0.5, 0.5);
-        }
-
         var next = 0.0;
         for (var i = 0; i < values.Length; i++)
         {
-            next = Math.Abs(i - best) > Own ? Math.Max(next, Math.Abs(values[i].Real)) : next;
+            next = Math.Abs(i - best) > Own ? Math.Max(next, Math.Abs(values[i])) : next;
         }
 
-        return new(best + between, Math.Sign(top), rms == 0 ? 0 : Math.Abs(top) / rms, next == 0 ? double.PositiveInfinity : Math.Abs(top) / next);
+        return new(best + Between(values, best), Math.Sign(top), rms == 0 ? 0 : Math.Abs(top) / rms, next == 0 ? double.PositiveInfinity : Math.Abs(top) / next);
     }
 
     /// <summary>The highest place of a correlation.</summary>

@@ -14,7 +14,7 @@ internal static class FluxEnvelope
 
     /// <summary>Reads a file once.</summary>
     /// <returns>A value for each stretch of 5 ms: by how much the log of its energy is above that of the one before, 0 where it falls.</returns>
-    public static float[] Of(MonoReader sound, CancellationToken cancel)
+    public static float[] Of(IMonoSound sound, CancellationToken cancel)
     {
         var rate = sound.Rate.Hz;
         var count = (int)(sound.Frames.Count * Rate / rate);

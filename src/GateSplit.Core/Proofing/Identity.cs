@@ -5,53 +5,84 @@ namespace GateSplit.Core.Proofing;
 /// <summary>Which part a track holds.</summary>
 /// <param name="Part">Its place among the parts; null where it holds none of them.</param>
 /// <param name="Certainty">0 to 1; a half where another part fits as well.</param>
-/// <param name="Hits">How many of its notes are heard.</param>
+/// <param name="Heard">Which of its notes are heard, by their place in the part.</param>
 /// <param name="Offset">By how much later than the take they come, in seconds; null for none.</param>
-public sealed record Identity(int? Part, double Certainty, int Hits, double? Offset)
+/// <param name="Notes">How many notes the part has.</param>
+public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> Heard, double? Offset, int Notes = 0)
 {
+    /// <summary>Nothing that is known.</summary>
+    public static readonly Identity None = new(null, 0, [], null);
+
     private const double Enough = 0.4; // a score below it is chance
+    private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
+
+    /// <summary>How many of its notes are heard.</summary>
+    public int Hits => Heard.Length;
 
     /// <summary>Pairs tracks and parts so that all together fit best.</summary>
     /// <param name="tracks">Where the sounds of each track begin.</param>
     /// <param name="parts">What there is.</param>
     /// <param name="named">The part each track is called after; null for none.</param>
+    /// <param name="pitches">How well each track's pitches fit each part, at a time of the take, -1 to 1, null where there are none to compare; may be null.</param>
     /// <returns>The time of the take, or null where nothing fits; and an identity for each track.</returns>
-    public static (TakeTime? Time, ImmutableArray<Identity> Tracks) Of(IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named)
+    public static (TakeTime? Time, ImmutableArray<Identity> Tracks) Of(
+        IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, Func<TakeTime, double?[,]>? pitches = null)
     {
-        var tried = TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time)).ToList();
-        return tried.Count == 0
-            ? (null, [.. tracks.Select(_ => new Identity(null, 0, 0, null))])
-            : tried.MaxBy(t => t.Sum) is var best && best.Tracks.All(t => t.Part is null) ? (null, best.Tracks) : (best.Time, best.Tracks);
+        var best = TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time, null)).MaxBy(t => t.Sum);
+        if (pitches is not null)
+        {
+            var time = best.Time ?? new TakeTime(0, 0);
+            best = Paired(tracks, parts, named, time, pitches(time));
+        }
+
+        if (best.Time is null || best.Tracks.All(t => t.Part is null))
+        {
+            return (null, [.. tracks.Select(_ => None)]);
+        }
+
+        // What hears several elements hears them from afar: where the take lies is told by those that hear one, and best by what is struck.
+        var moved = Own(p => !p.Held) ?? Own(_ => true) ?? 0;
+        return (best.Time with { Offset = best.Time.Offset + moved }, [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
+
+        double? Own(Func<Part, bool> which)
+        {
+            var offsets = best.Tracks.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts.Any(o => parts[p].Contains(o))).Select(t => t.Offset!.Value).ToList();
+            return offsets.Count == 0 ? null : TheilSen.Median(offsets);
+        }
     }
 
-    private static (TakeTime Time, double Sum, ImmutableArray<Identity> Tracks) Paired(
-        IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, TakeTime time)
+    private static (TakeTime? Time, double Sum, ImmutableArray<Identity> Tracks) Paired(
+        IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, TakeTime time, double?[,]? pitches)
     {
         var matches = new Match[tracks.Count, parts.Count];
-        var gains = new double[tracks.Count, parts.Count];
+        var (scores, gains) = (new double[tracks.Count, parts.Count], new double[tracks.Count, parts.Count]);
         for (var track = 0; track < tracks.Count; track++)
         {
             for (var part = 0; part < parts.Count; part++)
             {
-                matches[track, part] = Match.Of(tracks[track], parts[part], time);
-                gains[track, part] = matches[track, part].Score + (named[track] == part ? ByName : 0);
+                var match = Match.Of(tracks[track], parts[part], time);
+                matches[track, part] = match;
+                scores[track, part] = pitches?[track, part] is { } fit ? Math.Max((match.Score + Math.Max(0, fit)) / 2, ByPitch * fit) : match.Score;
+                gains[track, part] = scores[track, part] + (named[track] == part ? ByName : 0);
             }
         }
 
         var best = Assignment.Best(gains);
-        var sum = best.Select((part, track) => part is { } p ? matches[track, p].Score : 0).Sum();
+        var sum = best.Select((part, track) => part is { } p ? scores[track, p] : 0).Sum();
         return (time, sum, [.. best.Select((part, track) => Told(track, part))]);
 
         Identity Told(int track, int? part)
         {
-            if (part is not { } own || matches[track, own] is not { Score: >= Enough } match)
+            if (part is not { } own || scores[track, own] < Enough)
             {
-                return new(null, 0, 0, null);
+                return None;
             }
 
-            var other = Enumerable.Range(0, parts.Count).Where(p => p != own).Select(p => matches[track, p].Score).DefaultIfEmpty().Max();
-            return new(own, match.Score * Math.Clamp(0.5 + 2 * (match.Score - other), 0, 1), match.Hits, TheilSen.Median(match.Offsets));
+            var score = scores[track, own];
+            var other = Enumerable.Range(0, parts.Count).Where(p => p != own).Select(p => scores[track, p]).DefaultIfEmpty().Max();
+            var match = matches[track, own];
+            return new(own, Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1), match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length);
         }
     }
 }

@@ -32,7 +32,7 @@ public static class Onsets
     private const int BlockHops = 1000;
 
     /// <summary>Reads a file once.</summary>
-    public static ImmutableArray<Onset> Of(MonoReader sound, CancellationToken cancel = default)
+    public static ImmutableArray<Onset> Of(IMonoSound sound, CancellationToken cancel = default)
     {
         var found = ImmutableArray.CreateBuilder<Onset>();
         foreach (var hop in Rises(sound, cancel))
@@ -53,7 +53,7 @@ public static class Onsets
     }
 
     /// <summary>The hops at which the flux has its tops.</summary>
-    private static IEnumerable<long> Rises(MonoReader sound, CancellationToken cancel)
+    private static IEnumerable<long> Rises(IMonoSound sound, CancellationToken cancel)
     {
         var rate = sound.Rate.Hz;
         var bank = new BandEnergies(sound.Rate);
@@ -100,7 +100,7 @@ public static class Onsets
     private static double Mean(float[] energies, int from, int until) => until <= from ? 0 : TensorPrimitives.Sum(energies.AsSpan(from, until - from)) / (until - from);
 
     /// <summary>Where before a rise the sound really begins: where its level first leaves what was there before.</summary>
-    private static Onset? Begun(MonoReader sound, long hop)
+    private static Onset? Begun(IMonoSound sound, long hop)
     {
         var rate = sound.Rate.Hz;
         var start = (long)((hop / (double)Hops - Before) * rate);

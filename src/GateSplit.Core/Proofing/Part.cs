@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 
 namespace GateSplit.Core.Proofing;
@@ -10,4 +11,16 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
 {
     /// <summary>How much earlier or later than its note a sound of it may begin, in seconds.</summary>
     public (double Early, double Late) Tolerance => Held ? (0.010, 0.050) : (0.010, 0.010);
+
+    /// <summary>MIDI channels and keys of its notes; empty where they are not known.</summary>
+    public FrozenSet<(int Channel, int Key)> Keys { get; init; } = FrozenSet<(int, int)>.Empty;
+
+    /// <summary>What it holds and for how long, in the order of the starts; empty where that is not known.</summary>
+    public ImmutableArray<Tone> Tones { get; init; } = [];
+
+    /// <summary>True if both sound by the same notes, as the microphones of one drum do, or a room that hears it.</summary>
+    public bool Shares(Part other) => Keys.Overlaps(other.Keys);
+
+    /// <summary>True if it is all of another and more: a room, overheads, a mix.</summary>
+    public bool Contains(Part other) => Keys.IsProperSupersetOf(other.Keys) && other.Keys.Count > 0;
 }

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
@@ -22,8 +23,23 @@ public static class Parts
             let known = view.ElementOf(element)
             from heard in known.Chart.Hears.Where(h => !h.Bleed)
             select (known.Unit, Voice: known.Unit.Chart.Voices.First(v => v.Id == heard.VoiceId))).Distinct().ToList();
-        var notes = view.Song?.Notes.Where(n => voices.Exists(v => v.Unit.Plays(v.Voice, n.Channel, n.Key))).Select(n => Seconds(view.Song, n.StartTick)) ?? [];
-        return new(track.Title, [.. notes.Distinct().Order()], voices.Count > 0 && voices.TrueForAll(v => v.Voice.Drum is null));
+        var held = voices.Count > 0 && voices.TrueForAll(v => v.Voice.Drum is null);
+        return view.Song is null ? new(track.Title, [], held) : Of(view.Song, track.Title, n => voices.Exists(v => v.Unit.Plays(v.Voice, n.Channel, n.Key)), held);
+    }
+
+    /// <summary>A part of some notes of a song.</summary>
+    /// <param name="song">The song.</param>
+    /// <param name="name">What it is called.</param>
+    /// <param name="its">True of its notes.</param>
+    /// <param name="held">True of what is held.</param>
+    public static Part Of(Song song, string name, Func<Note, bool> its, bool held)
+    {
+        var notes = song.Notes.Where(its).ToList();
+        return new(name, [.. notes.Select(n => Seconds(song, n.StartTick)).Distinct().Order()], held)
+        {
+            Keys = notes.Select(n => (n.Channel, n.Key)).ToFrozenSet(),
+            Tones = held ? [.. notes.Select(n => new Tone(Seconds(song, n.StartTick), Seconds(song, n.EndTick), n.Key)).OrderBy(t => t.Start)] : [],
+        };
     }
 
     private static double Seconds(Song song, Ticks tick)

@@ -5,7 +5,8 @@ namespace GateSplit.Core.Proofing;
 /// <summary>How the time of a take lies to that of its song.</summary>
 /// <param name="Offset">Seconds by which the take is late at its start.</param>
 /// <param name="Drift">How much slower it runs: 1e-6 is one millionth.</param>
-public sealed record TakeTime(double Offset, double Drift)
+/// <param name="Spread">The standard error of the drift: what it may be wrong by.</param>
+public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
 {
     private const double Furthest = 2.5; // s
     private const double Step = 0.002; // s
@@ -66,7 +67,15 @@ public sealed record TakeTime(double Offset, double Drift)
             (offset, drift) = TheilSen.Fit(found);
         }
 
-        return new(offset, found.Count > 2 ? drift : 0);
+        return found.Count > 2 ? new(offset, drift, SpreadOf(found, offset, drift)) : new(offset, 0);
+    }
+
+    private static double SpreadOf(List<(double At, double Value)> found, double offset, double drift)
+    {
+        const double OfMedian = 1.4826; // the standard deviation of normal errors over the median of their sizes
+        var middle = found.Average(f => f.At);
+        var error = OfMedian * TheilSen.Median([.. found.Select(f => Math.Abs(f.Value - offset - drift * f.At))]);
+        return error / Math.Sqrt(found.Sum(f => (f.At - middle) * (f.At - middle)));
     }
 
     private static IEnumerable<(double Difference, double Weight)> Differences(IReadOnlyList<ImmutableArray<Onset>> tracks, double[] notes, double until, double about, double within)

@@ -25,7 +25,8 @@ public sealed record FileLevels(
     /// <param name="reader">The open file.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
     /// <param name="cancel">Stops the reading.</param>
-    public static FileLevels Of(WaveReader reader, IProgress<double>? progress = null, CancellationToken cancel = default)
+    /// <param name="beside">Given the same blocks, a buffer for each channel and how many samples of each hold, so that others need not read again; may be null.</param>
+    public static FileLevels Of(WaveReader reader, IProgress<double>? progress = null, CancellationToken cancel = default, Action<float[][], int>? beside = null)
     {
         var format = reader.Format;
         T[] Each<T>(Func<T> make) => [.. Enumerable.Range(0, format.Channels).Select(_ => make())];
@@ -44,6 +45,7 @@ public sealed record FileLevels(
                 }
 
                 loudness.Add(samples, frames);
+                beside?.Invoke(samples, frames);
             },
             progress,
             cancel);

@@ -1,25 +1,21 @@
+using System.Buffers;
 using System.Numerics.Tensors;
 using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
-/// <summary>A file heard as one channel: the mean of all, or one of them; nothing before its start and behind its end.</summary>
+/// <summary>A file heard as one channel: the mean of all, or one of them; nothing before its start and behind its end. Several threads may read at once.</summary>
 /// <param name="reader">The open file; stays the caller's.</param>
 /// <param name="channel">0-based; null for the mean of all.</param>
-public sealed class MonoReader(WaveReader reader, int? channel = null)
+public sealed class MonoReader(WaveReader reader, int? channel = null) : IMonoSound
 {
-    private byte[] _bytes = [];
-    private float[] _one = [];
-
-    /// <summary>Its length.</summary>
+    /// <inheritdoc/>
     public Frames Frames => reader.Frames;
 
-    /// <summary>Frames a second.</summary>
+    /// <inheritdoc/>
     public SampleRate Rate => reader.Format.SampleRate;
 
-    /// <summary>Reads a stretch, which may lie outside the file.</summary>
-    /// <param name="start">Its first frame; may be before the file.</param>
-    /// <param name="into">Receives it.</param>
+    /// <inheritdoc/>
     public void Read(long start, Span<float> into)
     {
         into.Clear();
@@ -30,25 +26,25 @@ public sealed class MonoReader(WaveReader reader, int? channel = null)
         }
 
         var format = reader.Format;
-        var needed = (int)(end - first) * format.BytesPerFrame;
-        if (_bytes.Length < needed)
-        {
-            (_bytes, _one) = (new byte[needed], new float[end - first]);
-        }
-
-        var frames = reader.Read(new Frames(first), _bytes.AsSpan(0, needed));
+        var bytes = ArrayPool<byte>.Shared.Rent((int)(end - first) * format.BytesPerFrame);
+        var frames = reader.Read(new Frames(first), bytes.AsSpan(0, (int)(end - first) * format.BytesPerFrame));
         var wanted = into.Slice((int)(first - start), frames);
         if (channel is { } only)
         {
-            SampleCodec.Decode(_bytes, format, only, wanted);
-            return;
+            SampleCodec.Decode(bytes, format, only, wanted);
+        }
+        else
+        {
+            var one = ArrayPool<float>.Shared.Rent(frames);
+            for (var c = 0; c < format.Channels; c++)
+            {
+                SampleCodec.Decode(bytes, format, c, one.AsSpan(0, frames));
+                TensorPrimitives.MultiplyAdd(one.AsSpan(0, frames), 1f / format.Channels, wanted, wanted);
+            }
+
+            ArrayPool<float>.Shared.Return(one);
         }
 
-        var one = _one.AsSpan(0, frames);
-        for (var c = 0; c < format.Channels; c++)
-        {
-            SampleCodec.Decode(_bytes, format, c, one);
-            TensorPrimitives.MultiplyAdd(one, 1f / format.Channels, wanted, wanted);
-        }
+        ArrayPool<byte>.Shared.Return(bytes);
     }
 }

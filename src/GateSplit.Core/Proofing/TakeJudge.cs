@@ -1,0 +1,176 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>Judges the files of a take, question by question, each file read block by block.</summary>
+internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Part> parts, WaveReader? reference, IProgress<double>? progress, CancellationToken cancel)
+{
+    private const int Window = 1 << 13;
+    private const int Windows = 12;
+    private const double Furthest = 0.05; // s a file may lie beside its take
+    private const double Clear = 8; // a peak stands out so far where there is something in common
+    private const double OnlyPlace = 1.3;
+    private const double ScanShare = 0.6; // of the time it takes
+    private const double BySureness = 0.3;
+
+    private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
+
+    /// <summary>Judges them.</summary>
+    public TakeProof Judge()
+    {
+        var scans = new TrackScan[files.Count];
+        var onsets = new ImmutableArray<Onset>[files.Count];
+        var done = 0;
+        Parallel.For(0, files.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+        {
+            scans[i] = TrackScan.Of(files[i].Wave, null, cancel);
+            onsets[i] = scans[i].IsSilent ? [] : Onsets.Of(Heard(files[i].Wave, scans[i]), cancel);
+            progress?.Report(ScanShare * Interlocked.Increment(ref done) / files.Count);
+        });
+        var (time, identities) = Identity.Of(onsets, parts, [.. files.Select(f => f.Part)], at => PitchFit.Of([.. files.Select((f, i) => scans[i].IsSilent ? null : Heard(f.Wave, scans[i]))], parts, at, cancel));
+        var sounds = files.Select((f, i) => scans[i].IsSilent || f.Wave.Format.SampleRate != _rate ? null : Heard(f.Wave, scans[i])).ToList();
+        var doubles = Named(Doubles.Of(sounds, onsets, cancel), identities);
+        identities = [.. identities.Select((own, i) => own.Part is null && doubles[i] is { } twin && identities[twin.File].Part is not null ? identities[twin.File] : own)];
+        progress?.Report(0.75);
+        var place = Placed([.. sounds.OfType<IMonoSound>()]);
+        progress?.Report(0.85);
+        var nulled = Nulled(scans, doubles, place, out var asked);
+        var lags = sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at)).ToList();
+        progress?.Report(0.95);
+        var (bleeds, neverAlone) = time is null ? ([.. files.Select(_ => ImmutableArray<Bleed>.Empty)], []) : Bleeds.Of(sounds, identities, parts, time, cancel);
+        var partners = place is null ? Partners(sounds, onsets, identities) : [];
+        progress?.Report(1);
+        return new(_rate, time, place, reference is not null, nulled, [.. parts], neverAlone, [.. files.Select((file, i) => new TrackProof(
+            file.Name,
+            file.Part,
+            scans[i],
+            identities[i],
+            lags[i] is var (lag, _) ? lag / _rate.Hz : identities[i].Offset,
+            Polarity(i),
+            partners.TryGetValue(i, out var with) ? with.Against : null,
+            doubles[i],
+            bleeds[i],
+            file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}."))]);
+
+        int? Polarity(int file)
+        {
+            if (asked.IndexOf(file) is >= 0 and var at && nulled is not null && nulled.Gains[at].FirstOrDefault(g => g is not null) is { } gain)
+            {
+                return Math.Sign(gain);
+            }
+
+            return lags[file] is var (_, sign) ? sign : partners.TryGetValue(file, out var found) ? found.Sign : null;
+        }
+    }
+
+    /// <summary>Where the tracks together lie in the reference. What was recorded by the same clock lies at a whole number of frames.</summary>
+    private (double Start, double Slope)? Placed(IReadOnlyList<IMonoSound> sounds)
+    {
+        const double Near = 0.05; // frames
+        if (reference is null || sounds.Count == 0 || Comparison.Place(new MonoReader(reference), new MonoSum([.. sounds.Select(s => (s, 1f))]), cancel) is not var (start, slope))
+        {
+            return null;
+        }
+
+        return Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * reference.Frames.Count) < Near ? (Math.Round(start), 0) : (start, slope);
+    }
+
+    /// <summary>A file as one channel: the mean of its sides, but one of them where the mean would be nothing.</summary>
+    private static MonoReader Heard(WaveReader wave, TrackScan scan) => new(wave, scan.Pair == PairState.UpsideDown ? 0 : null);
+
+    /// <summary>Each pair told on one of its files: on the one that is not what its name says, or else on the later.</summary>
+    private DoubleOf?[] Named(IEnumerable<(int One, DoubleOf Other)> pairs, ImmutableArray<Identity> identities)
+    {
+        var named = new DoubleOf?[files.Count];
+        foreach (var (one, other) in pairs.OrderByDescending(p => p.Other.Likeness))
+        {
+            var (copy, found) = IsItself(one) || !IsItself(other.File)
+                ? (other.File, other with { File = one })
+                : (one, other with { LagFrames = -other.LagFrames, Gain = -other.Gain });
+            named[copy] ??= found;
+        }
+
+        return named;
+
+        bool IsItself(int file) => identities[file].Part is { } part && part == files[file].Part;
+    }
+
+    private NullTest? Nulled(TrackScan[] scans, DoubleOf?[] doubles, (double Start, double Slope)? place, out List<int> asked)
+    {
+        asked = [.. Enumerable.Range(0, files.Count).Where(i => !scans[i].IsSilent && doubles[i] is null && files[i].Wave.Format.SampleRate == _rate)];
+        if (reference is null || place is not { } at)
+        {
+            return null;
+        }
+
+        var sides = Math.Min(2, (int)reference.Format.Channels);
+        return NullTest.Of(Sides(reference, sides), [.. asked.Select(i => Sides(files[i].Wave, sides))], at, cancel);
+    }
+
+    private static IReadOnlyList<IMonoSound> Sides(WaveReader wave, int sides) =>
+        [.. Enumerable.Range(0, sides).Select(side => new MonoReader(wave, sides == 1 ? null : Math.Min(side, wave.Format.Channels - 1)))];
+
+    /// <summary>Where a file lies in the reference beside where the take lies, and whether it is upside down there; null where it cannot be heard in it.</summary>
+    private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place)
+    {
+        var against = new MonoReader(reference!);
+        return Strongest(onsets, Windows) is { Count: > 0 } strongest
+            ? Lag(against, sound, strongest.Select(o => (long)((o * _rate.Hz - place.Start) / (1 + place.Slope)) - Window / 8), at => at + place.Start + place.Slope * at)
+            : null;
+    }
+
+    private static List<double> Strongest(ImmutableArray<Onset> onsets, int most) =>
+        [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];
+
+    /// <summary>The lag of a sound against another over several windows together.</summary>
+    private (double Lag, int Sign)? Lag(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place)
+    {
+        var reach = (int)(Furthest * _rate.Hz);
+        var size = (int)BitOperations.RoundUpToPowerOf2((uint)(Window + 2 * reach));
+        var (sound, within, sum) = (new float[Window], new float[Window + 2 * reach], new Complex[size]);
+        foreach (var start in starts)
+        {
+            cancel.ThrowIfCancellationRequested();
+            one.Read(start, sound);
+            other.Read((long)Math.Round(place(start)) - reach, within);
+            for (var i = 0; i < Window; i++)
+            {
+                sound[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / Window));
+            }
+
+            var (here, there) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
+            for (var i = 0; i < size; i++)
+            {
+                sum[i] += Complex.Conjugate(here[i]) * there[i];
+            }
+        }
+
+        CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
+        var peak = CrossCorrelation.PeakOf(CrossCorrelation.Back(sum, 2 * reach + 1));
+        return peak.Clearness >= Clear && peak.Lead >= OnlyPlace ? (peak.Lag - reach, peak.Sign) : null;
+    }
+
+    /// <summary>Where there is no reference, the polarity of microphones that hear one element, against the first of them.</summary>
+    private Dictionary<int, (int Against, int Sign)> Partners(List<MonoReader?> sounds, ImmutableArray<Onset>[] onsets, ImmutableArray<Identity> identities)
+    {
+        var found = new Dictionary<int, (int, int)>();
+        for (var i = 0; i < files.Count; i++)
+        {
+            if (sounds[i] is not { } own || identities[i] is not { Part: { } part, Certainty: > BySureness })
+            {
+                continue;
+            }
+
+            var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].Keys.Count > 0 && parts[p].Keys.SetEquals(parts[part].Keys), -1);
+            if (first >= 0 && Lag(sounds[first]!, own, Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - Window / 8), at => at) is var (_, sign))
+            {
+                found[i] = (first, sign);
+            }
+        }
+
+        return found;
+    }
+}

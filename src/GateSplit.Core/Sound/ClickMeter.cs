@@ -1,0 +1,103 @@
+using System.Collections.Immutable;
+using System.Numerics.Tensors;
+using GateSplit.Core.Quantities;
+
+namespace GateSplit.Core.Sound;
+
+/// <summary>
+/// Finds clicks in one channel, fed in blocks of any size: places where the third difference of a sound leaps far above what it is on both sides,
+/// and the sound is no louder behind it than before. What begins with a leap, as struck things do, is none.
+/// </summary>
+public sealed class ClickMeter
+{
+    /// <summary>Places that are kept; more are only counted.</summary>
+    public const int MostKept = 100;
+
+    private const int About = 256; // frames on either side that are looked at
+    private const int Own = 6; // frames that belong to the leap
+    private const int Chunk = 4096;
+    private const float Least = 0.01f; // of full scale
+    private const float StandsOut = 10; // times the highest about it
+    private const double Louder = 2; // times the energy before: something begins
+    private const int Apart = 64; // frames: nearer ones are the same click
+    private readonly ImmutableArray<Frames>.Builder _found = ImmutableArray.CreateBuilder<Frames>();
+    private readonly float[] _window = new float[2 * About + Chunk];
+    private readonly float[] _leaps = new float[2 * About + Chunk];
+    private int _held = About; // the sound begins in silence
+    private long _start = -About;
+    private long _last = long.MinValue / 2;
+
+    /// <summary>How many there are.</summary>
+    public long Count { get; private set; }
+
+    /// <summary>Where the first of them are.</summary>
+    public ImmutableArray<Frames> Found => _found.ToImmutable();
+
+    /// <summary>Takes the next samples in.</summary>
+    public void Add(ReadOnlySpan<float> samples)
+    {
+        while (!samples.IsEmpty)
+        {
+            var part = Math.Min(samples.Length, _window.Length - _held);
+            samples[..part].CopyTo(_window.AsSpan(_held));
+            samples = samples[part..];
+            _held += part;
+            if (_held == _window.Length)
+            {
+                Look();
+            }
+        }
+    }
+
+    /// <summary>Looks at what is left; nothing may be added after it.</summary>
+    public void Finish() => Look();
+
+    /// <summary>Looks at all that has enough behind it, and keeps what the next ones need before them.</summary>
+    private void Look()
+    {
+        Leaps();
+        var end = _held - About;
+        for (var i = About; i < end; i++)
+        {
+            if (_leaps[i] > Least && IsClick(i) && _start + i - _last > Apart)
+            {
+                _last = _start + i;
+                Count++;
+                if (_found.Count < MostKept)
+                {
+                    _found.Add(new Frames(_last));
+                }
+            }
+        }
+
+        if (end > About)
+        {
+            _window.AsSpan(end - About, _held - end + About).CopyTo(_window);
+            _start += end - About;
+            _held -= end - About;
+        }
+    }
+
+    /// <summary>The size of the third difference at each place.</summary>
+    private void Leaps()
+    {
+        for (var i = 3; i < _held; i++)
+        {
+            _leaps[i] = Math.Abs(_window[i] - 3 * _window[i - 1] + 3 * _window[i - 2] - _window[i - 3]);
+        }
+    }
+
+    private bool IsClick(int at)
+    {
+        var before = TensorPrimitives.Max<float>(_leaps.AsSpan(at - About + 3, About - Own - 3));
+        var after = TensorPrimitives.Max<float>(_leaps.AsSpan(at + Own, About - Own));
+        if (_leaps[at] < StandsOut * Math.Max(before, after) || _leaps[at] < TensorPrimitives.Max<float>(_leaps.AsSpan(at - Own, 2 * Own)))
+        {
+            return false;
+        }
+
+        var quiet = TensorPrimitives.SumOfSquares<float>(_window.AsSpan(at - About, About - Own));
+        var loud = TensorPrimitives.SumOfSquares<float>(_window.AsSpan(at + Own, About - Own));
+        return loud <= Louder * quiet || loud < _window[at] * _window[at];
+    }
+}
