@@ -33,6 +33,15 @@ if (args is ["truth", .. var truth])
     return;
 }
 
+if (args is ["proof", var within, .. var proof])
+{
+    ProofBench.Run(
+        proof is [var takes, ..] ? int.Parse(takes, CultureInfo.InvariantCulture) : 300,
+        proof is [_, var seed] ? int.Parse(seed, CultureInfo.InvariantCulture) : Random.Shared.Next(1_000_000),
+        within);
+    return;
+}
+
 var kind = args[0];
 var minutes = int.Parse(args[1], CultureInfo.InvariantCulture);
 var bars = minutes * 30; // 120 quarters a minute in 4/4

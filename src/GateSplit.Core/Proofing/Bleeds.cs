@@ -15,7 +15,7 @@ namespace GateSplit.Core.Proofing;
 internal sealed class Bleeds
 {
     private const int Size = 1 << 13;
-    private const int Length = 6144; // frames of a hit that are looked at
+    private const int Length = 4096; // frames of a hit that are looked at
     private const double Lead = 0.012; // s before a hit
     private const double Early = 0.010; // s bleed may be earlier than the element's own track
     private const double Late = 0.040; // s it may be later
@@ -28,6 +28,7 @@ internal sealed class Bleeds
     private const double Holds = 0.5; // of what the filter of one half of the hits explains, it must in the other
     private const double OverNoise = 4; // times what would be explained of noise
     private const double Rises = 4; // times its own spread
+    private const double OverBefore = 2;
     private static readonly Decibels Least = new(-60);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
     private readonly CancellationToken _cancel;
@@ -54,7 +55,7 @@ internal sealed class Bleeds
                 continue;
             }
 
-            var hits = AloneHits(parts, part).Select(n => (long)((time.Of(n) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz)).ToList();
+            var hits = AloneHits(parts, part).Select(n => ((long)((time.Of(n.Note) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz), n.Room)).ToList();
             if (hits.Count < LeastHits)
             {
                 never.Add(from);
@@ -71,16 +72,16 @@ internal sealed class Bleeds
     }
 
     /// <summary>Notes of a part near which no other plays, those with most room about them first.</summary>
-    private static IEnumerable<double> AloneHits(IReadOnlyList<Part> parts, int part)
+    private static IEnumerable<(double Note, double Room)> AloneHits(IReadOnlyList<Part> parts, int part)
     {
-        const double After = 0.11; // s
+        const double After = 0.085; // s: as long as what is looked at
         var others = parts.Where((p, i) => i != part && !p.Shares(parts[part])).SelectMany(p => p.Notes).Order().ToArray();
         return parts[part].Notes
             .Select(n => (Note: n, Room: Room(others, n)))
             .Where(n => n.Room.Before > Alone && n.Room.After > After)
             .OrderByDescending(n => n.Room.Before + Math.Min(n.Room.After, 2 * After))
             .Take(MostHits)
-            .Select(n => n.Note);
+            .Select(n => (n.Note, n.Room.After));
     }
 
     private static (double Before, double After) Room(double[] others, double note)
@@ -91,49 +92,114 @@ internal sealed class Bleeds
         return (next == 0 ? Enough : Math.Min(Enough, note - others[next - 1]), next == others.Length ? Enough : Math.Min(Enough, others[next] - note));
     }
 
-    private IEnumerable<(int File, Decibels Level)> From(int from, List<long> hits)
+    private IEnumerable<(int File, Decibels Level)> From(int from, List<(long At, double Room)> hits)
     {
-        var own = hits.Select(h => Read(_sounds[from]!, h)).ToList();
+        var sound = _sounds[from]!;
+        var own = hits.Select(h => Read(sound, h.At)).ToList();
         var spectra = own.Select(o => CrossCorrelation.Spectrum(o.Sound, Size)).ToList();
-        var autos = Halves(spectra.Select(s => Times(s, s)).ToList());
         var energy = own.Average(o => Math.Max(0, o.Energy - o.Before));
+        var whole = Whole(sound, hits);
         for (var file = 0; file < _sounds.Count; file++)
         {
             _cancel.ThrowIfCancellationRequested();
-            if (file != from && _sounds[file] is { } sound && Level(sound, hits, spectra, autos, energy) is { } level && level >= Least)
+            if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], spectra, whole, energy) is { } level && level >= Least)
             {
                 yield return (file, level);
             }
         }
     }
 
-    private static Decibels? Level(IMonoSound sound, List<long> hits, List<Complex[]> own, (double[] Even, double[] Odd) autos, double ownEnergy)
+    /// <summary>The autocorrelation of an element over as long as it sounds alone, which tells how its energy lies over the bands.</summary>
+    private static double[] Whole(IMonoSound sound, List<(long At, double Room)> hits)
+    {
+        const int Longest = 1 << 15;
+        const int Most = 4;
+        var longest = hits.OrderByDescending(h => h.Room).Take(Most).ToList();
+        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps)];
+        var sum = new Complex[Longest];
+        foreach (var (at, _) in longest)
+        {
+            sound.Read(at, samples);
+            var bins = CrossCorrelation.Spectrum(samples, Longest);
+            for (var i = 0; i < Longest; i++)
+            {
+                sum[i] += bins[i] * Complex.Conjugate(bins[i]);
+            }
+        }
+
+        return CrossCorrelation.Back(sum, Taps);
+    }
+
+    private static Decibels? Level(IMonoSound sound, List<long> hits, List<Complex[]> own, double[] whole, double ownEnergy)
     {
         var rate = sound.Rate.Hz;
         var heard = hits.Select(h => Read(sound, h)).ToList();
-        var crosses = Halves([.. heard.Select((h, i) => Times(own[i], CrossCorrelation.Spectrum(h.Sound, Size)))]);
+        var weights = Weights(heard);
+        var autos = Halves([.. own.Select(o => Times(o, o, weights))]);
+        var crosses = Halves([.. heard.Select((h, i) => Times(own[i], CrossCorrelation.Spectrum(h.Sound, Size), weights))]);
         var (auto, cross) = (Sum(autos.Even, autos.Odd), Sum(crosses.Even, crosses.Odd));
-        var (early, late) = ((int)(Early * rate), (int)(Late * rate));
-        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - TapsBefore;
-        if (auto[0] <= 0 || ownEnergy <= 0)
+        if (auto[0] <= 0 || ownEnergy <= 0 || whole[0] <= 0)
         {
             return null;
         }
 
-        var explained = Filter(auto, cross, lag) is { } filter ? Explained(filter, auto, cross, lag) : 0;
-        var all = heard.Sum(h => h.Energy);
-        var noise = Taps * Math.Max(0, all - explained) / ((double)Length * hits.Count);
-        var coherent = explained > OverNoise * noise && Repeats() ? (explained - noise) / auto[0] : 0;
+        var (early, late) = ((int)(Early * rate), (int)(Late * rate));
+        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - TapsBefore;
+        var coherent = 0.0;
+        if (Filter(auto, cross, lag) is { } filter)
+        {
+            var explained = Explained(filter, auto, cross, lag);
+            var all = heard.Sum(h => Times(CrossCorrelation.Spectrum(h.Sound, Size), weights));
+            var noise = Taps * Math.Max(0, all - explained) / ((double)Length * hits.Count);
+            if (explained > OverNoise * noise && Repeats())
+            {
+                coherent = Led(filter, whole) / whole[0] * (explained - noise) / explained;
+            }
+        }
 
         // What is louder than before, each hit told from its neighbours by how much it differs from them.
         var risen = heard.Select(h => h.Energy - h.Before).ToList();
         var mean = risen.Average();
         var spread = Math.Sqrt(risen.Sum(r => (r - mean) * (r - mean)) / (risen.Count - 1) / risen.Count);
-        var other = mean > Rises * spread && mean > heard.Average(h => h.Before) ? mean / ownEnergy : 0;
-        var level = Math.Max(coherent, other);
+        var other = mean > Rises * spread && mean > OverBefore * heard.Average(h => h.Before) ? mean / ownEnergy : 0;
+        var level = coherent > 0 ? coherent : other;
         return level == 0 ? null : Decibels.FromRatio(Math.Sqrt(level));
 
-        bool Repeats() => Filter(autos.Even, crosses.Even, lag) is { } half && Explained(half, autos.Odd, crosses.Odd, lag) is var again && again > Holds * Explained(half, autos.Even, crosses.Even, lag);
+        bool Repeats() => Filter(autos.Even, crosses.Even, lag) is { } half
+            && Explained(half, autos.Odd, crosses.Odd, lag) / autos.Odd[0] > Holds * Explained(half, autos.Even, crosses.Even, lag) / autos.Even[0];
+    }
+
+    /// <summary>
+    /// What each bin counts: the less, the more of it was there before the hits, since that goes on behind them (the weights of generalised least
+    /// squares). Smoothed, so that no single bin decides.
+    /// </summary>
+    private static double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard)
+    {
+        const int Near = 12; // bins on either side
+        const double Floor = 1e-3; // of the mean
+        var before = new double[Size];
+        foreach (var (_, _, _, earlier) in heard)
+        {
+            var bins = CrossCorrelation.Spectrum(earlier, Size);
+            for (var i = 0; i < Size; i++)
+            {
+                before[i] += bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary;
+            }
+        }
+
+        var mean = before.Average();
+        var weights = new double[Size];
+        var sum = Enumerable.Range(-Near, 2 * Near + 1).Sum(i => before[(i + Size) % Size]);
+        for (var i = 0; i < Size; i++)
+        {
+            weights[i] = 1 / (sum / (2 * Near + 1) + Floor * mean + double.Epsilon);
+            sum += before[(i + Near + 1) % Size] - before[(i - Near + Size) % Size];
+        }
+
+        // As numbers of about 1, so that energies of different files are of one size.
+        var scale = 1 / weights.Average();
+        TensorPrimitives.Multiply(weights, scale, weights);
+        return weights;
     }
 
     /// <summary>The filter that leaves least of the other.</summary>
@@ -148,39 +214,54 @@ internal sealed class Bleeds
         return [.. matrix.Cholesky().Solve(MathNet.Numerics.LinearAlgebra.Vector<double>.Build.Dense(Taps, t => cross[(lag + t + Size) % Size]))];
     }
 
-    /// <summary>By how much a filter makes what is left less.</summary>
-    private static double Explained(double[] filter, double[] auto, double[] cross, int lag)
+    /// <summary>The energy of what comes out of a filter.</summary>
+    private static double Led(double[] filter, double[] auto)
     {
         var sum = 0.0;
         for (var r = 0; r < Taps; r++)
         {
-            sum += 2 * filter[r] * cross[(lag + r + Size) % Size];
             for (var c = 0; c < Taps; c++)
             {
-                sum -= filter[r] * filter[c] * auto[Math.Abs(r - c)];
+                sum += filter[r] * filter[c] * auto[Math.Abs(r - c)];
             }
         }
 
         return sum;
     }
 
+    /// <summary>By how much a filter makes what is left less.</summary>
+    private static double Explained(double[] filter, double[] auto, double[] cross, int lag) =>
+        2 * filter.Select((f, t) => f * cross[(lag + t + Size) % Size]).Sum() - Led(filter, auto);
+
     /// <summary>A hit, with its energy and that of as long a stretch before it.</summary>
-    private static (float[] Sound, double Energy, double Before) Read(IMonoSound sound, long at)
+    private static (float[] Sound, double Energy, double Before, float[] Earlier) Read(IMonoSound sound, long at)
     {
         var both = new float[2 * Length];
         sound.Read(at - Length, both);
-        return (both[Length..], TensorPrimitives.SumOfSquares<float>(both.AsSpan(Length)), TensorPrimitives.SumOfSquares<float>(both.AsSpan(0, Length)));
+        return (both[Length..], TensorPrimitives.SumOfSquares<float>(both.AsSpan(Length)), TensorPrimitives.SumOfSquares<float>(both.AsSpan(0, Length)), both[..Length]);
     }
 
-    private static Complex[] Times(Complex[] one, Complex[] other)
+    private static Complex[] Times(Complex[] one, Complex[] other, double[] weights)
     {
         var product = new Complex[one.Length];
         for (var i = 0; i < product.Length; i++)
         {
-            product[i] = Complex.Conjugate(one[i]) * other[i];
+            product[i] = weights[i] * Complex.Conjugate(one[i]) * other[i];
         }
 
         return product;
+    }
+
+    /// <summary>The weighed energy of a spectrum.</summary>
+    private static double Times(Complex[] bins, double[] weights)
+    {
+        var sum = 0.0;
+        for (var i = 0; i < bins.Length; i++)
+        {
+            sum += weights[i] * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
+        }
+
+        return sum / bins.Length;
     }
 
     /// <summary>Correlations of every other hit, and of the rest.</summary>

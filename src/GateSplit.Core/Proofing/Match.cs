@@ -8,6 +8,8 @@ namespace GateSplit.Core.Proofing;
 /// <param name="Offsets">By how much later than they should, in seconds, one for each of them.</param>
 internal sealed record Match(double Score, ImmutableArray<int> Heard, ImmutableArray<double> Offsets)
 {
+    private const double Faint = 0.04; // 28 dB: a ghost note is louder
+
     /// <summary>Fits them.</summary>
     /// <param name="track">Where the track's sounds begin.</param>
     /// <param name="part">The part.</param>
@@ -20,7 +22,7 @@ internal sealed record Match(double Score, ImmutableArray<int> Heard, ImmutableA
         }
 
         var (early, late) = part.Tolerance;
-        var (heard, offsets, energy, next) = (ImmutableArray.CreateBuilder<int>(), ImmutableArray.CreateBuilder<double>(), 0.0, 0);
+        var (found, next) = (new List<(int Note, Onset Onset, double Offset)>(), 0);
         for (var note = 0; note < part.Notes.Length; note++)
         {
             var wanted = time.Of(part.Notes[note]);
@@ -31,14 +33,21 @@ internal sealed record Match(double Score, ImmutableArray<int> Heard, ImmutableA
 
             if (next < track.Length && track[next].Seconds <= wanted + late)
             {
-                heard.Add(note);
-                offsets.Add(track[next].Seconds - wanted);
-                energy += track[next].Strength * track[next].Strength;
+                found.Add((note, track[next], track[next].Seconds - wanted));
                 next++;
             }
         }
 
+        if (found.Count == 0)
+        {
+            return new(0, [], []);
+        }
+
+        // What is far softer than all others is another element that plays at the same time.
+        var usual = TheilSen.Median([.. found.Select(f => f.Onset.Strength)]);
+        found.RemoveAll(f => f.Onset.Strength < Faint * usual);
         var all = track.Sum(o => o.Strength * o.Strength);
-        return new(Math.Sqrt((double)offsets.Count / part.Notes.Length * (energy / all)), heard.ToImmutable(), offsets.ToImmutable());
+        var energy = found.Sum(f => f.Onset.Strength * f.Onset.Strength);
+        return new(Math.Sqrt((double)found.Count / part.Notes.Length * (energy / all)), [.. found.Select(f => f.Note)], [.. found.Select(f => f.Offset)]);
     }
 }

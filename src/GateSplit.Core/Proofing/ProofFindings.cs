@@ -82,7 +82,7 @@ public static class ProofFindings
                 : Say(ProofFault.Unknown, Severity.Warning, "It plays the notes of none of the elements.");
         }
 
-        foreach (var finding in OfTime(proof, track, Say).Concat(OfSides(track, Say)).Concat(OfDamage(proof, track, Say)))
+        foreach (var finding in OfTime(proof, file, Say).Concat(OfSides(track, Say)).Concat(OfDamage(proof, track, Say)))
         {
             yield return finding;
         }
@@ -107,8 +107,9 @@ public static class ProofFindings
             : $"It holds what {name} holds{opposed}.";
     }
 
-    private static IEnumerable<ProofFinding> OfTime(TakeProof proof, TrackProof track, Func<ProofFault, Severity, string, ProofFinding> say)
+    private static IEnumerable<ProofFinding> OfTime(TakeProof proof, int file, Func<ProofFault, Severity, string, ProofFinding> say)
     {
+        var track = proof.Tracks[file];
         var held = proof.FromReference is null && track.Identity.Part is { } part && proof.Parts[part].Held;
         var afar = track.Identity.Part is { } own && proof.Parts.Any(p => proof.Parts[own].Contains(p));
         if (track.OffsetSeconds is { } offset && Math.Abs(offset) >= (held ? LateOfHeld : Late))
@@ -117,9 +118,9 @@ public static class ProofFindings
             yield return say(ProofFault.TrackOff, afar && offset > 0 && offset < LateFromAfar ? Severity.Note : Severity.Warning, $"{Capital(Milliseconds(offset))} against its take.");
         }
 
-        if (track.MissingAtStart is > 0 and var missing)
+        if (proof.MissingAtStart(file) is > 0 and var missing)
         {
-            yield return say(ProofFault.EntersLate, Severity.Warning, $"Its first {Words.Count(missing, "note")} are missing: it comes in at {Words.Clock(proof.Parts[track.Identity.Part!.Value].Notes[missing])} of the song.");
+            yield return say(ProofFault.EntersLate, Severity.Warning, $"Its first {Words.Count(missing, "note")} are missing: it comes in at {Words.Clock(proof.Parts[track.Identity.Part!.Value].Notes.Where(n => proof.FromNotes!.Of(n) >= 0).ElementAt(missing))} of the song.");
         }
     }
 

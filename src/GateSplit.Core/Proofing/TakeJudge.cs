@@ -38,7 +38,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var place = Placed([.. sounds.OfType<IMonoSound>()]);
         progress?.Report(0.85);
         var nulled = Nulled(scans, doubles, place, out var asked);
-        var lags = sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at)).ToList();
+        var lags = sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i])).ToList();
         progress?.Report(0.95);
         var (bleeds, neverAlone) = time is null ? ([.. files.Select(_ => ImmutableArray<Bleed>.Empty)], []) : Bleeds.Of(sounds, identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
@@ -114,11 +114,18 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         [.. Enumerable.Range(0, sides).Select(side => new MonoReader(wave, sides == 1 ? null : Math.Min(side, wave.Format.Channels - 1)))];
 
     /// <summary>Where a file lies in the reference beside where the take lies, and whether it is upside down there; null where it cannot be heard in it.</summary>
-    private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place)
+    private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place, Identity identity)
     {
+        const double FromNotes = 0.0015; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
         var against = new MonoReader(reference!);
+        var known = identity is { Part: { } part, Offset: not null } && !parts[part].Held ? identity.Offset : null;
         return Strongest(onsets, Windows) is { Count: > 0 } strongest
-            ? Lag(against, sound, strongest.Select(o => (long)((o * _rate.Hz - place.Start) / (1 + place.Slope)) - Window / 8), at => at + place.Start + place.Slope * at)
+            ? Lag(
+                against,
+                sound,
+                strongest.Select(o => (long)((o * _rate.Hz - place.Start) / (1 + place.Slope)) - Window / 8),
+                at => at + place.Start + place.Slope * at,
+                known is null ? (0, Furthest) : (known.Value, FromNotes))
             : null;
     }
 
@@ -126,7 +133,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];
 
     /// <summary>The lag of a sound against another over several windows together.</summary>
-    private (double Lag, int Sign)? Lag(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place)
+    private (double Lag, int Sign)? Lag(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place, (double Near, double Within) about)
     {
         var reach = (int)(Furthest * _rate.Hz);
         var size = (int)BitOperations.RoundUpToPowerOf2((uint)(Window + 2 * reach));
@@ -149,8 +156,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         }
 
         CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
-        var peak = CrossCorrelation.PeakOf(CrossCorrelation.Back(sum, 2 * reach + 1));
-        return peak.Clearness >= Clear && peak.Lead >= OnlyPlace ? (peak.Lag - reach, peak.Sign) : null;
+        var lags = CrossCorrelation.Back(sum, 2 * reach + 1);
+        var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
+        var from = (int)Math.Clamp((about.Near - about.Within) * _rate.Hz + reach, 0, lags.Length - 1);
+        var until = (int)Math.Clamp((about.Near + about.Within) * _rate.Hz + reach + 1, from + 1, lags.Length);
+        var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from));
+        return Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && peak.Lead >= OnlyPlace ? (from + peak.Lag - reach, peak.Sign) : null;
     }
 
     /// <summary>Where there is no reference, the polarity of microphones that hear one element, against the first of them.</summary>
@@ -165,7 +176,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             }
 
             var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].Keys.Count > 0 && parts[p].Keys.SetEquals(parts[part].Keys), -1);
-            if (first >= 0 && Lag(sounds[first]!, own, Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - Window / 8), at => at) is var (_, sign))
+            if (first >= 0 && Lag(sounds[first]!, own, Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - Window / 8), at => at, (0, Furthest)) is var (_, sign))
             {
                 found[i] = (first, sign);
             }

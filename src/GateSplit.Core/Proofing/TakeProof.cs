@@ -29,6 +29,12 @@ public sealed record TakeProof(
     /// <summary>By how many millionths it runs slow; null where nothing tells.</summary>
     public double? DriftPpm => (FromReference?.Slope ?? FromNotes?.Drift) * 1e6;
 
+    /// <summary>How many notes at the start of a file are missing that it could hold: 0 where it comes in when it should.</summary>
+    /// <param name="file">The file, by its place.</param>
+    public int MissingAtStart(int file) => Tracks[file] is { Identity.Part: { } part } track && FromNotes is { } time
+        ? track.MissingAtStart(Parts[part].Notes.Count(n => time.Of(n) < 0))
+        : 0;
+
     /// <summary>Judges the files of a take, which begin together.</summary>
     /// <param name="files">The files.</param>
     /// <param name="parts">What they ought to hold.</param>

@@ -10,7 +10,9 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
 {
     private const double Furthest = 2.5; // s
     private const double Step = 0.002; // s
-    private const int Kept = 6; // tops of the histogram that are tried
+    private const int Tried = 80; // tops of the histogram
+    private const int Kept = 4; // of those, that are followed along the take
+    private const int MostTracks = 24;
     private const double FirstPart = 30; // s of song in which drift cannot yet blur the histogram
     private const double Window = 10; // s
     private const double Near = 0.015; // s
@@ -40,9 +42,14 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
             }
         }
 
+        // Music repeats, so that many times fit some notes: the best of them is where each track fits one part best.
+        var looked = tracks.OrderByDescending(t => t.Length).Take(MostTracks).Select(t => t.Where(o => o.Seconds < notes[0] + FirstPart + Furthest).ToImmutableArray()).ToList();
+        var early = parts.Select(p => p with { Notes = [.. p.Notes.Where(n => n < notes[0] + FirstPart)] }).Where(p => !p.Notes.IsEmpty).ToList();
         return Enumerable.Range(0, counts.Length)
             .Where(i => counts[i] > 0 && Enumerable.Range(Math.Max(0, i - 4), 9).All(n => n >= counts.Length || counts[n] <= counts[i]))
             .OrderByDescending(i => counts[i])
+            .Take(Tried)
+            .OrderByDescending(i => looked.Sum(t => early.Max(p => Match.Of(t, p, new TakeTime(i * Step - Furthest, 0)).Score)))
             .Take(Kept)
             .Select(i => Followed(tracks, notes, i * Step - Furthest));
     }

@@ -25,14 +25,25 @@ public sealed record TrackProof(
     ImmutableArray<Bleed> Bleed,
     string? Remark)
 {
-    /// <summary>The first note that is heard, where several before it are missing and nearly all behind it are there; 0 otherwise.</summary>
-    public int MissingAtStart
+    /// <summary>How many notes are missing at the start, where nearly all before one are and nearly all behind it are there; 0 otherwise.</summary>
+    /// <param name="before">How many notes lie before the file's own start, as where a take begins early.</param>
+    public int MissingAtStart(int before)
     {
-        get
+        const int Several = 2;
+        const double Few = 0.25;
+        const double Most = 0.8;
+        var (best, missing) = (0, 0);
+        for (var i = 0; i < Identity.Heard.Length; i++)
         {
-            const int Several = 2;
-            const double NearlyAll = 0.8;
-            return Identity.Part is not null && Identity.Heard is [>= Several and var first, ..] && Identity.Heard.Length >= NearlyAll * (Identity.Notes - first) ? first : 0;
+            // Up to this one, so many are missing, and so many are there.
+            var note = Identity.Heard[i];
+            var gone = note - before - i;
+            if (gone >= Several && i <= Few * (note - before) && Identity.Heard.Length - i >= Most * (Identity.Notes - note) && gone - i > missing)
+            {
+                (best, missing) = (note - before, gone - i);
+            }
         }
+
+        return best;
     }
 }

@@ -1,0 +1,155 @@
+using System.Globalization;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Quantities;
+
+namespace GateSplit.Tests.Shared;
+
+/// <summary>Counts what proofs of planted takes find, miss and invent.</summary>
+public sealed class ProofScore
+{
+    private readonly Dictionary<string, (int Planted, int Found, int False)> _questions = [];
+    private readonly Dictionary<string, List<double>> _errors = [];
+
+    /// <summary>Questions with how many were planted, found, and found where nothing was.</summary>
+    public IReadOnlyDictionary<string, (int Planted, int Found, int False)> Questions => _questions;
+
+    /// <summary>Estimates with their errors.</summary>
+    public IReadOnlyDictionary<string, List<double>> Errors => _errors;
+
+    /// <summary>What went wrong, one line each.</summary>
+    public List<string> Wrong { get; } = [];
+
+    /// <summary>Compares a proof with the truth.</summary>
+    /// <param name="seed">The seed of the take, for the lines of what went wrong.</param>
+    /// <param name="take">The truth.</param>
+    /// <param name="proof">What the program says.</param>
+    public void Add(int seed, PlantedTake take, TakeProof proof)
+    {
+        string where = $"seed {seed} ({take.ChartName}, {take.Count} tracks, noise {take.Noise:0}, drift {take.Drift:0}, offset {take.Offset:0.000}{(take.HasReference ? ", reference" : "")})";
+        var struck = take.Parts.Any(p => !p.Held);
+        if (take.HasReference && proof.FromReference is not null)
+        {
+            Error("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * 48000);
+            Error("drift from reference, ppm", proof.DriftPpm!.Value - take.Drift);
+        }
+
+        Count("reference matched", take.HasReference, proof.FromReference is not null, where);
+        if (proof.FromNotes is { } time && struck)
+        {
+            Error("offset from notes, ms", (time.Offset - take.Offset) * 1000);
+            Error("drift from notes, ppm", time.Drift * 1e6 - take.Drift);
+        }
+
+        for (var i = 0; i < take.Count; i++)
+        {
+            var (track, at) = (proof.Tracks[i], $"{where} {take.Parts[i].Name}");
+            Count("silent", take.Silent[i], track.Scan.IsSilent, at);
+            if (take.Silent[i])
+            {
+                continue;
+            }
+
+            Count("is another element", take.Is[i] != i, track.Identity.Part != i, $"{at} is {take.Parts[take.Is[i]].Name}, said {(track.Identity.Part is { } p ? take.Parts[p].Name : "none")} {track.Identity.Certainty:0.00}");
+            if (take.Is[i] != i && track.Identity.Part is { } part)
+            {
+                Count("and the right one", true, part == take.Is[i], at);
+            }
+
+            var twin = take.Double[i] ?? (Array.FindIndex(take.Double, d => d?.File == i) is >= 0 and var copy && take.Double[copy] is var (_, back) ? (copy, -back) : null);
+            Count("double", take.Double[i] is not null, track.Double is not null && (take.Double[i] is not null || twin is null), $"{at} {take.Double[i]} said {track.Double}");
+            if (take.Double[i] is var (of, lag) && track.Double is { } said && said.File == of)
+            {
+                Error("lag of a double, samples", said.LagFrames - lag);
+            }
+
+            if (twin is null && track.Polarity is not null)
+            {
+                Count("upside down", take.Upside[i], track.Polarity < 0, at);
+            }
+            else if (twin is null && take.HasReference)
+            {
+                Count("polarity told", true, track.Polarity is not null, at);
+            }
+
+            Count("clips", take.Clipped[i], track.Scan.Levels.Channels[0].ClippedRuns > 0, at);
+            Count("dropouts", take.Dropped[i], track.Scan.Dropouts > 0, at);
+            Count("clicks", take.Clicked[i], track.Scan.Clicks > 0 && !take.Dropped[i], $"{at} {(track.Scan.Clicks > 0 ? track.Scan.ClickPlaces[0].Seconds(48000) : 0):0.0000}");
+            Count("cut off", take.CutOff[i], track.Scan.EndsInSound is not null, $"{at} {track.Scan.EndsInSound}");
+            Count("enters late", take.EntersAt[i] > 0, proof.MissingAtStart(i) > 0, $"{at} {take.EntersAt[i]} said {proof.MissingAtStart(i)}");
+            if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held)
+            {
+                Error("one track, ms", (late - take.Late[i]) * 1000);
+                Count("late against its take", take.Late[i] != 0, Math.Abs(late) >= 0.001, $"{at} {take.Late[i] * 1000:0.00} said {late * 1000:0.00}");
+            }
+
+            Bled(take, proof, i, at);
+        }
+    }
+
+    /// <summary>A table.</summary>
+    public IEnumerable<string> Table()
+    {
+        yield return $"  {"question",-28}{"planted",9}{"found",9}{"missed",9}{"invented",9}";
+        foreach (var (question, (planted, found, invented)) in _questions)
+        {
+            yield return $"  {question,-28}{planted,9}{found,9}{planted - found,9}{invented,9}";
+        }
+
+        yield return $"  {"estimate",-34}{"number",8}{"median",10}{"95 %",10}{"worst",10}";
+        foreach (var (name, errors) in _errors)
+        {
+            var sizes = errors.Select(Math.Abs).Order().ToList();
+            yield return string.Create(CultureInfo.InvariantCulture, $"  {name,-34}{sizes.Count,8}{sizes[sizes.Count / 2],10:0.000}{sizes[(int)(0.95 * (sizes.Count - 1))],10:0.000}{sizes[^1],10:0.000}");
+        }
+    }
+
+    private void Bled(PlantedTake take, TakeProof proof, int file, string at)
+    {
+        for (var from = 0; from < take.Count; from++)
+        {
+            var owner = Enumerable.Range(0, take.Count).FirstOrDefault(f => take.Is[f] == from && !take.Silent[f] && take.Double[f] is null, -1);
+            if (owner < 0 || take.Is[file] == from || proof.NeverAlone.Contains(owner) || proof.Tracks[owner].Identity.Part != from || take.Double[file] is not null || take.Clipped[file] || take.Clipped[owner])
+            {
+                continue;
+            }
+
+            var said = proof.Tracks[file].Bleed.Where(b => b.From == owner).Select(b => (Decibels?)b.Level).FirstOrDefault();
+            if (take.Bleeds[file, from] is { } level)
+            {
+                Count("bleed", true, said is not null, $"{at} {level:0.0} of {take.Parts[from].Name}");
+                if (said is { } heard)
+                {
+                    Error("bleed, dB", heard.Value - level);
+                    if (Math.Abs(heard.Value - level) > 1)
+                    {
+                        Wrong.Add($"{at}: bleed {level:0.0} of {take.Parts[from].Name} said {heard.Value:0.0}");
+                    }
+                }
+            }
+            else
+            {
+                Count("bleed", false, said is { Value: > -50 }, $"{at} {said} of {take.Parts[from].Name}");
+            }
+        }
+    }
+
+    private void Error(string name, double error)
+    {
+        if (!_errors.TryGetValue(name, out var errors))
+        {
+            _errors[name] = errors = [];
+        }
+
+        errors.Add(error);
+    }
+
+    private void Count(string question, bool planted, bool found, string where)
+    {
+        var (all, right, wrong) = _questions.GetValueOrDefault(question);
+        _questions[question] = (all + (planted ? 1 : 0), right + (planted && found ? 1 : 0), wrong + (!planted && found ? 1 : 0));
+        if (planted != found)
+        {
+            Wrong.Add($"{where}: {question} {(planted ? "missed" : "invented")}");
+        }
+    }
+}
