@@ -9,6 +9,7 @@ var root = new RootCommand("Gate Split from a shell: cut, measure, compare, prin
     CheckCommand.Create(),
     CompareCommand.Create(),
     ProofCommand.Create(),
+    AlignCommand.Create(),
 };
 
 var parsed = root.Parse(args);

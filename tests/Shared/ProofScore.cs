@@ -30,6 +30,11 @@ public sealed class ProofScore
         if (take.HasReference && proof.FromReference is not null)
         {
             Error("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * 48000);
+            if (Math.Abs(proof.OffsetSeconds!.Value - take.Offset) > 1 / 48000.0)
+            {
+                Wrong.Add($"{where}: offset from reference {(proof.OffsetSeconds!.Value - take.Offset) * 48000:0.0} samples wrong, drift said {proof.DriftPpm:0.0}");
+            }
+
             Error("drift from reference, ppm", proof.DriftPpm!.Value - take.Drift);
         }
 
@@ -75,8 +80,8 @@ public sealed class ProofScore
             Count("dropouts", take.Dropped[i], track.Scan.Dropouts > 0, at);
             Count("clicks", take.Clicked[i], track.Scan.Clicks > 0 && !take.Dropped[i], $"{at} {(track.Scan.Clicks > 0 ? track.Scan.ClickPlaces[0].Seconds(48000) : 0):0.0000}");
             Count("cut off", take.CutOff[i], track.Scan.EndsInSound is not null, $"{at} {track.Scan.EndsInSound}");
-            Count("enters late", take.EntersAt[i] > 0, proof.MissingAtStart(i) > 0, $"{at} {take.EntersAt[i]} said {proof.MissingAtStart(i)}");
-            if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held)
+            Count("enters late", take.Parts[take.Is[i]].Notes.Take(take.EntersAt[i]).Count(n => n * (1 + take.Drift / 1e6) + take.Offset >= 0) >= 2, proof.MissingAtStart(i) > 0, $"{at} {take.EntersAt[i]} said {proof.MissingAtStart(i)}");
+            if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held && !take.Parts.Exists(p => take.Parts[take.Is[i]].Contains(p)))
             {
                 Error("one track, ms", (late - take.Late[i]) * 1000);
                 Count("late against its take", take.Late[i] != 0, Math.Abs(late) >= 0.001, $"{at} {take.Late[i] * 1000:0.00} said {late * 1000:0.00}");

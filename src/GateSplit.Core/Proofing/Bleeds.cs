@@ -22,13 +22,16 @@ internal sealed class Bleeds
     private const int MostHits = 16;
     private const int LeastHits = 3;
     private const double Alone = 0.02; // s before a note in which no other may play
-    private const int Taps = 48;
-    private const int TapsBefore = 8; // of the strongest
-    private const double Ridge = 1e-5;
+    private const int Before = 8; // taps before the strongest
+    private static readonly int[] Taps = [48, 192]; // the long filter tells low bands apart, the short one takes less of the noise for bleed
+    private const double Ridge = 1e-6;
+    private const double Unheard = 3e-3;
+    private const double HoldsOfHeld = 0.8; // what is held in two places may be one pitch for a while
     private const double Holds = 0.5; // of what the filter of one half of the hits explains, it must in the other
     private const double OverNoise = 4; // times what would be explained of noise
-    private const double Rises = 4; // times its own spread
-    private const double OverBefore = 2;
+    private const double OverBefore = 8; // times what was there before a hit
+    private const int LeastClear = 4; // hits
+    private const double ShareClear = 0.2; // of all
     private static readonly Decibels Least = new(-60);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
     private readonly CancellationToken _cancel;
@@ -62,7 +65,7 @@ internal sealed class Bleeds
                 continue;
             }
 
-            foreach (var (file, level) in bleeds.From(from, hits).Where(b => !(identities[b.File].Part is { } other && parts[other].Shares(parts[part]))))
+            foreach (var (file, level) in bleeds.From(from, hits, parts[part].Held).Where(b => !(identities[b.File].Part is { } other && parts[other].Shares(parts[part]))))
             {
                 found[file].Add(new(from, level));
             }
@@ -92,17 +95,17 @@ internal sealed class Bleeds
         return (next == 0 ? Enough : Math.Min(Enough, note - others[next - 1]), next == others.Length ? Enough : Math.Min(Enough, others[next] - note));
     }
 
-    private IEnumerable<(int File, Decibels Level)> From(int from, List<(long At, double Room)> hits)
+    private IEnumerable<(int File, Decibels Level)> From(int from, List<(long At, double Room)> hits, bool held)
     {
         var sound = _sounds[from]!;
         var own = hits.Select(h => Read(sound, h.At)).ToList();
         var spectra = own.Select(o => CrossCorrelation.Spectrum(o.Sound, Size)).ToList();
-        var energy = own.Average(o => Math.Max(0, o.Energy - o.Before));
+        var energies = own.Select(o => o.Energy - o.Before).ToList();
         var whole = Whole(sound, hits);
         for (var file = 0; file < _sounds.Count; file++)
         {
             _cancel.ThrowIfCancellationRequested();
-            if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], spectra, whole, energy) is { } level && level >= Least)
+            if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], spectra, whole, energies, held) is { } level && level >= Least)
             {
                 yield return (file, level);
             }
@@ -115,7 +118,7 @@ internal sealed class Bleeds
         const int Longest = 1 << 15;
         const int Most = 4;
         var longest = hits.OrderByDescending(h => h.Room).Take(Most).ToList();
-        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps)];
+        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps[^1])];
         var sum = new Complex[Longest];
         foreach (var (at, _) in longest)
         {
@@ -127,10 +130,10 @@ internal sealed class Bleeds
             }
         }
 
-        return CrossCorrelation.Back(sum, Taps);
+        return CrossCorrelation.Back(sum, Taps[^1]);
     }
 
-    private static Decibels? Level(IMonoSound sound, List<long> hits, List<Complex[]> own, double[] whole, double ownEnergy)
+    private static Decibels? Level(IMonoSound sound, List<long> hits, List<Complex[]> own, double[] whole, List<double> ownEnergies, bool held)
     {
         var rate = sound.Rate.Hz;
         var heard = hits.Select(h => Read(sound, h)).ToList();
@@ -138,35 +141,33 @@ internal sealed class Bleeds
         var autos = Halves([.. own.Select(o => Times(o, o, weights))]);
         var crosses = Halves([.. heard.Select((h, i) => Times(own[i], CrossCorrelation.Spectrum(h.Sound, Size), weights))]);
         var (auto, cross) = (Sum(autos.Even, autos.Odd), Sum(crosses.Even, crosses.Odd));
-        if (auto[0] <= 0 || ownEnergy <= 0 || whole[0] <= 0)
+        if (auto[0] <= 0 || whole[0] <= 0)
         {
             return null;
         }
 
         var (early, late) = ((int)(Early * rate), (int)(Late * rate));
-        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - TapsBefore;
+        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
+        var taps = Taps.MaxBy(t => Again(t).Odd);
+        var (here, again) = Again(taps);
         var coherent = 0.0;
-        if (Filter(auto, cross, lag) is { } filter)
+        if (again > (held ? HoldsOfHeld : Holds) * here && Filter(auto, cross, whole, lag, taps) is { } filter)
         {
             var explained = Explained(filter, auto, cross, lag);
             var all = heard.Sum(h => Times(CrossCorrelation.Spectrum(h.Sound, Size), weights));
-            var noise = Taps * Math.Max(0, all - explained) / ((double)Length * hits.Count);
-            if (explained > OverNoise * noise && Repeats())
-            {
-                coherent = Led(filter, whole) / whole[0] * (explained - noise) / explained;
-            }
+            var noise = taps * Math.Max(0, all - explained) / ((double)Length * hits.Count);
+            coherent = explained > OverNoise * noise ? Led(filter, whole) / whole[0] * (explained - noise) / explained : 0;
         }
 
-        // What is louder than before, each hit told from its neighbours by how much it differs from them.
-        var risen = heard.Select(h => h.Energy - h.Before).ToList();
-        var mean = risen.Average();
-        var spread = Math.Sqrt(risen.Sum(r => (r - mean) * (r - mean)) / (risen.Count - 1) / risen.Count);
-        var other = mean > Rises * spread && mean > OverBefore * heard.Average(h => h.Before) ? mean / ownEnergy : 0;
-        var level = coherent > 0 ? coherent : other;
+        // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before.
+        var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: ownEnergies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
+        var level = clear.Count >= (coherent > 0 ? 2 : LeastClear) && clear.Count >= hits.Count * ShareClear ? TheilSen.Median(clear) : coherent;
         return level == 0 ? null : Decibels.FromRatio(Math.Sqrt(level));
 
-        bool Repeats() => Filter(autos.Even, crosses.Even, lag) is { } half
-            && Explained(half, autos.Odd, crosses.Odd, lag) / autos.Odd[0] > Holds * Explained(half, autos.Even, crosses.Even, lag) / autos.Even[0];
+        // What the filter of every other hit explains in those, and in the rest.
+        (double Even, double Odd) Again(int taps) => Filter(autos.Even, crosses.Even, whole, lag, taps) is { } half
+            ? (Explained(half, autos.Even, crosses.Even, lag) / autos.Even[0], Explained(half, autos.Odd, crosses.Odd, lag) / autos.Odd[0])
+            : (0, 0);
     }
 
     /// <summary>
@@ -203,24 +204,26 @@ internal sealed class Bleeds
     }
 
     /// <summary>The filter that leaves least of the other.</summary>
-    private static double[]? Filter(double[] auto, double[] cross, int lag)
+    private static double[]? Filter(double[] auto, double[] cross, double[] whole, int lag, int taps)
     {
         if (auto[0] <= 0)
         {
             return null;
         }
 
-        var matrix = Matrix<double>.Build.Dense(Taps, Taps, (r, c) => auto[Math.Abs(r - c)] + (r == c ? Ridge * auto[0] : 0));
-        return [.. matrix.Cholesky().Solve(MathNet.Numerics.LinearAlgebra.Vector<double>.Build.Dense(Taps, t => cross[(lag + t + Size) % Size]))];
+        // In bands of which the hits tell nothing the filter shall let nothing through.
+        var kept = Unheard * auto[0] / whole[0];
+        var matrix = Matrix<double>.Build.Dense(taps, taps, (r, c) => auto[Math.Abs(r - c)] + kept * whole[Math.Abs(r - c)] + (r == c ? Ridge * auto[0] : 0));
+        return [.. matrix.Cholesky().Solve(MathNet.Numerics.LinearAlgebra.Vector<double>.Build.Dense(taps, t => cross[(lag + t + Size) % Size]))];
     }
 
     /// <summary>The energy of what comes out of a filter.</summary>
     private static double Led(double[] filter, double[] auto)
     {
         var sum = 0.0;
-        for (var r = 0; r < Taps; r++)
+        for (var r = 0; r < filter.Length; r++)
         {
-            for (var c = 0; c < Taps; c++)
+            for (var c = 0; c < filter.Length; c++)
             {
                 sum += filter[r] * filter[c] * auto[Math.Abs(r - c)];
             }

@@ -17,6 +17,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int Search = 1 << 12; // frames a window is looked for on either side of where it is expected
     private const int MostWindows = 48;
     private const double Clear = 8; // a peak stands out so far where two windows have something in common
+    private const double Dim = 4.5; // what may be a peak, if others say the same
+    private const int LeastDim = 8;
     private const double OnlyPlace = 1.5; // how far it leads all others where it is no tone that fits at each of its periods
     private const double MostDrift = 2e-3; // no clock is as wrong
     private const double AlongTheLine = 3; // frames a window may lie beside the line
@@ -27,7 +29,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int RefinedWindows = 16;
     private const int ShortestPart = 20; // of a second: less tells nothing
     private const double Nothing = 1e-3; // frames: nearer to a whole number than can be measured
-    private const int AnchorSeconds = 30;
+    private const int AnchorSeconds = 90;
 
     /// <summary>Compares two files of one sample rate.</summary>
     /// <param name="first">What the second is compared with.</param>
@@ -37,9 +39,21 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     public static Comparison? Of(IMonoSound first, IMonoSound second, CancellationToken cancel = default) =>
         Place(first, second, cancel) is var (start, slope) ? Left(first, second, start, slope, cancel) : null;
 
+    /// <summary>Where a recording of the parts lies in one of the whole: as <see cref="Place"/>, but what was recorded by the same clock lies at a whole number of frames.</summary>
+    /// <param name="whole">The whole.</param>
+    /// <param name="parts">The parts, added up.</param>
+    /// <param name="cancel">Stops the reading.</param>
+    public static (double Start, double Slope)? Aligned(IMonoSound whole, IMonoSound parts, CancellationToken cancel = default)
+    {
+        const double Near = 0.05; // frames
+        return Place(whole, parts, cancel) is not var (start, slope) ? null
+            : Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * whole.Frames.Count) < Near ? (Math.Round(start), 0)
+            : (start, slope);
+    }
+
     /// <summary>Where the second lies: the offset at its start and how much it grows with each frame of the first.</summary>
     /// <returns>Null where the two have nothing in common.</returns>
-    internal static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default)
+    private static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -95,8 +109,20 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
         var within = new float[2 * length + second.Length];
         second.CopyTo(within.AsSpan(length));
-        var peak = CrossCorrelation.Find(Level(first.AsSpan(best, length)), within, whitened: false);
+        var peak = CrossCorrelation.Find(Level(Broad(first.AsSpan(best, length))), Broad(within), whitened: false);
         return (peak.Lag - length - best) * rate / FluxEnvelope.Rate;
+    }
+
+    /// <summary>Each stretch with half of its neighbours, since over so long a time drift moves some of them into the next.</summary>
+    private static float[] Broad(ReadOnlySpan<float> flux)
+    {
+        var broad = flux.ToArray();
+        for (var i = 1; i < broad.Length - 1; i++)
+        {
+            broad[i] = flux[i] + (flux[i - 1] + flux[i + 1]) / 2;
+        }
+
+        return broad;
     }
 
     /// <summary>Less its mean, so that what is everywhere does not count.</summary>
@@ -125,7 +151,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private static List<(double At, double Value)>? Windows(IMonoSound first, IMonoSound second, List<long> starts, double anchor, CancellationToken cancel)
     {
         var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
-        var (found, looked) = (new List<(double At, double Value)>(), 0);
+        var (found, dim, looked) = (new List<(double At, double Value)>(), new List<(double At, double Value)>(), 0);
         foreach (var start in starts)
         {
             cancel.ThrowIfCancellationRequested();
@@ -149,6 +175,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             if (peak.Clearness < Clear)
             {
                 looked++;
+                if (peak.Clearness >= Dim)
+                {
+                    dim.Add((start, from + peak.Lag - start));
+                }
             }
             else if (peak.Lead >= OnlyPlace)
             {
@@ -157,7 +187,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             }
         }
 
-        return found.Count > 0 && found.Count >= EnoughWindows * looked ? found : null;
+        // Under noise, few windows are clear; but where many of the others lie on one line with them, that is no chance.
+        return found.Count == 0 ? null
+            : found.Count >= EnoughWindows * looked ? found
+            : found.Count + dim.Count >= Math.Max(LeastDim, EnoughWindows * looked) ? [.. found, .. dim] : null;
     }
 
     private static void Fade(Span<float> sound)

@@ -29,7 +29,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     public static (TakeTime? Time, ImmutableArray<Identity> Tracks) Of(
         IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, Func<TakeTime, double?[,]>? pitches = null)
     {
-        var best = TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time, null)).MaxBy(t => t.Sum);
+        var best = TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time, null)).DefaultIfEmpty((Time: null, Sum: 0, Tracks: [.. tracks.Select(_ => None)])).MaxBy(t => t.Sum);
         if (pitches is not null)
         {
             var time = best.Time ?? new TakeTime(0, 0);

@@ -14,6 +14,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const double Clear = 8; // a peak stands out so far where there is something in common
     private const double OnlyPlace = 1.3;
     private const double ScanShare = 0.6; // of the time it takes
+    private static readonly Decibels AddsUp = new(-20);
+    private const int LeastLags = 3;
     private const double BySureness = 0.3;
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
@@ -34,11 +36,25 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var sounds = files.Select((f, i) => scans[i].IsSilent || f.Wave.Format.SampleRate != _rate ? null : Heard(f.Wave, scans[i])).ToList();
         var doubles = Named(Doubles.Of(sounds, onsets, cancel), identities);
         identities = [.. identities.Select((own, i) => own.Part is null && doubles[i] is { } twin && identities[twin.File].Part is not null ? identities[twin.File] : own)];
+        for (var i = 0; i < files.Count && time is not null; i++)
+        {
+            scans[i] = scans[i].ClicksBeside([.. parts.SelectMany(p => p.Notes).Select(time.Of).Order()]);
+        }
+
         progress?.Report(0.75);
-        var place = Placed([.. sounds.OfType<IMonoSound>()]);
+        var place = reference is null || sounds.TrueForAll(s => s is null) ? null
+            : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.OfType<IMonoSound>().Select(s => (s, 1f))]), cancel);
         progress?.Report(0.85);
+        List<(double Lag, int Sign)?> Lags() => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i]))];
+        var lags = Lags();
+        if (lags.OfType<(double Lag, int Sign)>().Select(l => l.Lag).ToList() is { Count: >= LeastLags } known && place is var (start, slope) && TheilSen.Median(known) is var beside && Math.Abs(beside) > 0.5)
+        {
+            // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie.
+            place = (slope == 0 ? start + Math.Round(beside) : start + beside, slope);
+            lags = Lags();
+        }
+
         var nulled = Nulled(scans, doubles, place, out var asked);
-        var lags = sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i])).ToList();
         progress?.Report(0.95);
         var (bleeds, neverAlone) = time is null ? ([.. files.Select(_ => ImmutableArray<Bleed>.Empty)], []) : Bleeds.Of(sounds, identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
@@ -57,25 +73,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         int? Polarity(int file)
         {
-            if (asked.IndexOf(file) is >= 0 and var at && nulled is not null && nulled.Gains[at].FirstOrDefault(g => g is not null) is { } gain)
-            {
-                return Math.Sign(gain);
-            }
-
-            return lags[file] is var (_, sign) ? sign : partners.TryGetValue(file, out var found) ? found.Sign : null;
+            // Where the tracks add up to the reference, each one's gain in it tells; where they do not, its own correlation tells more.
+            var gain = asked.IndexOf(file) is >= 0 and var at && nulled is not null ? nulled.Gains[at].FirstOrDefault(g => g is not null) : null;
+            return gain is not null && (nulled!.Fitted < AddsUp || lags[file] is null) ? Math.Sign(gain.Value)
+                : lags[file] is var (_, sign) ? sign
+                : partners.TryGetValue(file, out var found) ? found.Sign : null;
         }
-    }
-
-    /// <summary>Where the tracks together lie in the reference. What was recorded by the same clock lies at a whole number of frames.</summary>
-    private (double Start, double Slope)? Placed(IReadOnlyList<IMonoSound> sounds)
-    {
-        const double Near = 0.05; // frames
-        if (reference is null || sounds.Count == 0 || Comparison.Place(new MonoReader(reference), new MonoSum([.. sounds.Select(s => (s, 1f))]), cancel) is not var (start, slope))
-        {
-            return null;
-        }
-
-        return Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * reference.Frames.Count) < Near ? (Math.Round(start), 0) : (start, slope);
     }
 
     /// <summary>A file as one channel: the mean of its sides, but one of them where the mean would be nothing.</summary>

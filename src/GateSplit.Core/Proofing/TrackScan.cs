@@ -30,6 +30,22 @@ public sealed record TrackScan(
     /// <summary>True if no channel has anything in it.</summary>
     public bool IsSilent => Levels.Channels.All(c => c.Silent);
 
+    /// <summary>The same without the clicks with which what is played begins.</summary>
+    /// <param name="notes">When it is played, in seconds of the file, in order.</param>
+    public TrackScan ClicksBeside(double[] notes)
+    {
+        const double Before = 0.012; // s
+        const double Behind = 0.045; // s: a clap begins several times
+        if (Clicks != ClickPlaces.Length)
+        {
+            return this;
+        }
+
+        var rate = Levels.Format.SampleRate;
+        var left = ClickPlaces.Where(c => Array.BinarySearch(notes, c.Seconds(rate) - Behind) == Array.BinarySearch(notes, c.Seconds(rate) + Before)).ToImmutableArray();
+        return this with { Clicks = left.Length, ClickPlaces = left };
+    }
+
     /// <summary>Reads a file once.</summary>
     /// <param name="reader">The open file.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>

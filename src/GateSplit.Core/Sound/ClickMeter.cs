@@ -17,7 +17,7 @@ public sealed class ClickMeter
     private const int Own = 6; // frames that belong to the leap
     private const int Chunk = 4096;
     private const float Least = 0.01f; // of full scale
-    private const float StandsOut = 5; // times the highest about it
+    private const float StandsOut = 8; // times the highest about it
     private const double Louder = 2; // times the energy before: something begins
     private const int Apart = 64; // frames: nearer ones are the same click
     private readonly ImmutableArray<Frames>.Builder _found = ImmutableArray.CreateBuilder<Frames>();
