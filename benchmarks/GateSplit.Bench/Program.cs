@@ -33,9 +33,10 @@ if (args is ["truth", .. var truth])
     return;
 }
 
-if (args is ["proof", var within, .. var proof])
+if (args is ["proof" or "rooms", var within, .. var proof])
 {
-    ProofBench.Run(
+    Action<int, int, string> run = args[0] == "proof" ? ProofBench.Run : ProofBench.RunRooms;
+    run(
         proof is [var takes, ..] ? int.Parse(takes, CultureInfo.InvariantCulture) : 300,
         proof is [_, var seed] ? int.Parse(seed, CultureInfo.InvariantCulture) : Random.Shared.Next(1_000_000),
         within);

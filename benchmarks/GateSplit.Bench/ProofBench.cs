@@ -25,6 +25,34 @@ internal static class ProofBench
             within.Delete(recursive: true);
         }
 
+        Print(score);
+    }
+
+    /// <summary>Reads roll calls of random rooms and prints a table.</summary>
+    /// <param name="rooms">How many.</param>
+    /// <param name="first">The seed of the first.</param>
+    /// <param name="folder">Where they are written.</param>
+    public static void RunRooms(int rooms, int first, string folder)
+    {
+        Console.WriteLine($"  {rooms} roll calls in random rooms from seed {first} on");
+        var score = new ProofScore();
+        for (var seed = first; seed < first + rooms; seed++)
+        {
+            var within = Directory.CreateDirectory(Path.Combine(folder, $"{seed}"));
+            var room = new PlantedRoom(seed, within.FullName);
+            if (room.Any)
+            {
+                score.Add(seed, room, room.Read().Value);
+            }
+
+            within.Delete(recursive: true);
+        }
+
+        Print(score);
+    }
+
+    private static void Print(ProofScore score)
+    {
         score.Wrong.ForEach(w => Console.Error.WriteLine($"  {w}"));
         foreach (var line in score.Table())
         {

@@ -10,6 +10,7 @@ var root = new RootCommand("Gate Split from a shell: cut, measure, compare, prin
     CompareCommand.Create(),
     ProofCommand.Create(),
     AlignCommand.Create(),
+    RollCallCommand.Create(),
 };
 
 var parsed = root.Parse(args);

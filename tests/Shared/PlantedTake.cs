@@ -1,4 +1,3 @@
-using System.Numerics.Tensors;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
@@ -434,34 +433,7 @@ public sealed class PlantedTake
         }
     }
 
-    private const int Places = 4096;
-    private const int Reach = 16;
-    private static readonly float[][] Sincs = [.. Enumerable.Range(0, Places).Select(p => Enumerable.Range(1 - Reach, 2 * Reach).Select(k => Sinc((double)p / Places - k)).ToArray())];
-
-    private static float Sinc(double t) => t == 0 ? 1 : (float)(Math.Sin(Math.PI * t) / (Math.PI * t) * (0.5 + 0.5 * Math.Cos(Math.PI * t / Reach)));
-
-    /// <summary>Moved by the offset and drawn out by the drift: a sinc over 32 samples under a Hann window.</summary>
-    private float[] Moved(float[] sound)
-    {
-        var moved = new float[sound.Length];
-        var exact = Drift == 0;
-        Parallel.For(0, sound.Length / Rate + 1, second =>
-        {
-            for (var i = second * Rate; i < Math.Min(sound.Length, (second + 1) * Rate); i++)
-            {
-                var place = (i - Offset * Rate) / (1 + Drift / 1e6);
-                var whole = (int)Math.Floor(exact ? Math.Round(place) : place);
-                if (whole < Reach || whole >= sound.Length - Reach || exact)
-                {
-                    moved[i] = whole >= 0 && whole < sound.Length ? sound[whole] : 0;
-                    continue;
-                }
-
-                moved[i] = TensorPrimitives.Dot<float>(sound.AsSpan(whole + 1 - Reach, 2 * Reach), Sincs[(int)((place - whole) * Places)]);
-            }
-        });
-        return moved;
-    }
+    private float[] Moved(float[] sound) => Drawn.Out(sound, Offset * Rate, Drift);
 
     private static void Save(float[] sound, string path)
     {

@@ -91,6 +91,66 @@ public sealed class ProofScore
         }
     }
 
+    /// <summary>Compares the reading of a roll call with the truth.</summary>
+    /// <param name="seed">The seed of the room.</param>
+    /// <param name="room">The truth.</param>
+    /// <param name="reading">What the program says; null if it found no order.</param>
+    public void Add(int seed, PlantedRoom room, RollCallReading? reading)
+    {
+        var where = $"seed {seed} ({room.ChartName}, {room.Call.Turns.Length} turns{(room.ByHand ? ", by hand" : "")}{(room.NotSeparate ? ", not separate" : "")}{(room.Clips ? ", clips" : "")}, noise {room.Noise:0}, drift {room.Drift:0})";
+        Count("order found", true, reading is not null, where);
+        if (reading is null)
+        {
+            return;
+        }
+
+        if (reading.DriftPpm is { } drift)
+        {
+            Error("drift, ppm", drift - room.Drift);
+            if (Math.Abs(drift - room.Drift) > 10)
+            {
+                Wrong.Add($"{where}: drift said {drift:0.0}, latencies {room.Latency.Min() * 1000:0} to {room.Latency.Max() * 1000:0}");
+            }
+        }
+
+        var channels = room.Energies.GetLength(1);
+        for (var turn = 0; turn < reading.Turns.Length; turn++)
+        {
+            var (heard, plan, at) = (reading.Turns[turn], room.Call.Turns[turn].Planned, $"{where} {room.Call.Turns[turn].Name}");
+            var energies = Enumerable.Range(0, channels).Select(c => room.Energies[turn, c]).ToArray();
+            var loudest = energies.Max();
+            var noise = Math.Pow(10, room.Noise / 10);
+            if (loudest > 0 && loudest < 30 * noise)
+            {
+                continue; // under the noise nobody can tell
+            }
+
+            var there = Enumerable.Range(0, channels).Where(c => loudest > 1e-9 && energies[c] > 0.01 * loudest && energies[c] > 10 * noise).Select(c => c + 1).ToHashSet();
+            var direct = plan.Where(p => p.Direct).ToList();
+            var gains = direct.Count == 0 ? 0 : direct.Max(p => p.Gain.Value);
+            var right = there.Count > 0 && direct.Where(p => p.Gain.Value > gains - 15).All(p => there.Contains(p.Channel)) && there.All(c => plan.Any(p => p.Channel == c));
+            Count("not as planned", !right, !heard.AsPlanned, $"{at} truly on {string.Join(' ', there)}, planned {string.Join(' ', plan.Select(p => $"{p.Channel}{(p.Direct ? "" : "b")}"))}, said {string.Join(' ', heard.Arrivals.Select(a => $"{a.Channel}:{a.Level}"))}");
+            foreach (var arrival in heard.Main.Where(a => there.Contains(a.Channel) && !room.Call.Turns[turn].Held && !room.Clips && energies[a.Channel - 1] > 10 * noise))
+            {
+                if (Math.Abs(arrival.Level.Value - 10 * Math.Log10(energies[arrival.Channel - 1])) > 0.5)
+                {
+                    Wrong.Add($"{at} channel {arrival.Channel} level {arrival.Level} truly {10 * Math.Log10(energies[arrival.Channel - 1]):0.0}");
+                }
+
+                Error("level, dB", arrival.Level.Value - 10 * Math.Log10(energies[arrival.Channel - 1]));
+                if (arrival.Channel != heard.Arrivals[0].Channel && !room.View.Split.Units[0].Chart.Elements.SelectMany(e => e.Hears).Any(h => h.Metres > 0) && arrival.LatencySeconds is { } latency && energies[arrival.Channel - 1] > 100 * noise)
+                {
+                    var wrong = (latency - (room.Latency[arrival.Channel - 1] - room.Latency[heard.Arrivals[0].Channel - 1])) * 1000;
+                    Error("latency, ms", wrong);
+                    if (Math.Abs(wrong) > 0.1)
+                    {
+                        Wrong.Add($"{at} channel {arrival.Channel} latency {wrong:0.00} ms wrong");
+                    }
+                }
+            }
+        }
+    }
+
     /// <summary>A table.</summary>
     public IEnumerable<string> Table()
     {

@@ -1,0 +1,133 @@
+using System.Collections.Immutable;
+using System.Numerics.Tensors;
+using System.Runtime.Intrinsics;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>
+/// Finds the turns of a roll call that was played by hand: hits that sound alike and follow each other are one element's. The hits are cut into as
+/// many stretches as there are elements so that those of a stretch are most alike (dynamic programming); one that is never heard has none.
+/// </summary>
+internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channels, ImmutableArray<Onset>[] onsets)
+{
+    private const double Apart = 0.35; // s: nearer ones are one hit on several channels
+    private const double Seconds = 0.3; // each channel may have a latency of its own
+    private const int MostHits = 8; // of one element
+    private const double LoneHit = 1.5; // what it costs that an element was hit once only
+    private const double NotHeard = 3; // that it was heard nowhere
+    private const double Elsewhere = 0.4; // that it is loudest where it should not be
+    private const double Faint = 0.03; // of the strongest hit of all: crosstalk of a hit is no hit
+
+    /// <summary>When the hits of each turn sound.</summary>
+    /// <returns>A list for each turn, made up for one that was not heard; null where they do not fit.</returns>
+    public ImmutableArray<ImmutableArray<double>>? Times()
+    {
+        var hits = Hits();
+        if (hits.Count < call.Turns.Length)
+        {
+            return null;
+        }
+
+        var profiles = hits.Select(Profile).ToList();
+        var (turns, count) = (call.Turns.Length, hits.Count);
+        var costs = new double[turns + 1, count + 1];
+        var lengths = new int[turns + 1, count + 1];
+        for (var hit = 1; hit <= count; hit++)
+        {
+            costs[0, hit] = double.PositiveInfinity;
+        }
+
+        for (var turn = 1; turn <= turns; turn++)
+        {
+            for (var hit = 0; hit <= count; hit++)
+            {
+                costs[turn, hit] = double.PositiveInfinity;
+                for (var length = 0; length <= Math.Min(MostHits, hit); length++)
+                {
+                    var cost = costs[turn - 1, hit - length] + Cost(call.Turns[turn - 1], profiles, hit - length, length);
+                    if (cost < costs[turn, hit])
+                    {
+                        (costs[turn, hit], lengths[turn, hit]) = (cost, length);
+                    }
+                }
+            }
+        }
+
+        if (double.IsInfinity(costs[turns, count]))
+        {
+            return null;
+        }
+
+        var times = new ImmutableArray<double>[turns];
+        for (var (turn, hit) = (turns, count); turn > 0; hit -= lengths[turn, hit], turn--)
+        {
+            var length = lengths[turn, hit];
+            times[turn - 1] = length == 0 ? [-1] : [.. hits.Skip(hit - length).Take(length)];
+        }
+
+        return [.. times];
+    }
+
+    /// <summary>The times at which anything is hit, on whatever channels.</summary>
+    private List<double> Hits()
+    {
+        var strongest = onsets.SelectMany(o => o).Max(o => o.Strength);
+        var hits = new List<double>();
+        foreach (var onset in onsets.SelectMany(o => o).Where(o => o.Strength > Faint * strongest).OrderBy(o => o.Seconds))
+        {
+            if (hits.Count == 0 || onset.Seconds - hits[^1] > Apart)
+            {
+                hits.Add(onset.Seconds);
+            }
+        }
+
+        return hits;
+    }
+
+    /// <summary>What a hit sounds like: the share of each band on each channel of all its energy, as amplitudes.</summary>
+    private float[] Profile(double at)
+    {
+        var profile = new float[channels.Count * BandEnergies.Bands];
+        for (var channel = 0; channel < channels.Count; channel++)
+        {
+            var (samples, before) = (new float[(int)(Seconds * channels[channel].Rate.Hz)], new float[(int)(Seconds * channels[channel].Rate.Hz)]);
+            channels[channel].Read((long)((at - 0.002) * channels[channel].Rate.Hz), samples);
+            channels[channel].Read((long)((at - 0.01 - Seconds) * channels[channel].Rate.Hz), before);
+            var bands = Vector256.Max(new BandEnergies(channels[channel].Rate).Add(samples) - new BandEnergies(channels[channel].Rate).Add(before), Vector256<float>.Zero);
+            for (var band = 0; band < BandEnergies.Bands; band++)
+            {
+                profile[channel * BandEnergies.Bands + band] = MathF.Sqrt(bands[band]);
+            }
+        }
+
+        var size = TensorPrimitives.Norm<float>(profile);
+        TensorPrimitives.Divide(profile, Math.Max(size, float.Epsilon), profile);
+        return profile;
+    }
+
+    /// <summary>What it costs to say that some hits are one element's: how unlike they are, and how far from where it should be heard.</summary>
+    private static double Cost(Turn turn, List<float[]> profiles, int first, int length)
+    {
+        if (length == 0)
+        {
+            return NotHeard;
+        }
+
+        var mean = new float[profiles[0].Length];
+        for (var i = first; i < first + length; i++)
+        {
+            TensorPrimitives.Add(mean, profiles[i], mean);
+        }
+
+        TensorPrimitives.Divide(mean, length, mean);
+        var unlike = 0.0;
+        for (var i = first; i < first + length; i++)
+        {
+            unlike += TensorPrimitives.Distance<float>(profiles[i], mean);
+        }
+
+        var planned = turn.Planned.Where(p => p.Direct && p.Channel * BandEnergies.Bands <= mean.Length).Sum(p => TensorPrimitives.SumOfSquares<float>(mean.AsSpan((p.Channel - 1) * BandEnergies.Bands, BandEnergies.Bands)));
+        return unlike + (length == 1 ? LoneHit : 0) + (planned < 0.1 ? Elsewhere : 0);
+    }
+}

@@ -1,0 +1,348 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using System.Numerics.Tensors;
+using System.Runtime.Intrinsics;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>Reads a recording of a roll call: finds the start, cuts it into turns, and measures each turn on every channel.</summary>
+internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> channels, CancellationToken cancel)
+{
+    private const double Near = 0.012; // s a hit of the marker may lie beside its place
+    private const double Widely = 0.25; // s any hit may, since each channel may have a latency of its own
+    private const int LeastOfMarker = 5; // of its four hits and the three of the first turn
+    private const double StruckSeconds = 0.45;
+    private const double HeldSeconds = 1.4;
+
+    // Each channel may be late by a latency of its own, and the start is told by one of them: seconds before and behind a hit that may belong to it.
+    private const double Early = 0.25;
+    private const double Late = 0.25;
+    private const double EarlyByHand = 0.02; // where the first channel tells the hit
+    private const double Quiet = 0.3; // s before that, in which the noise is measured
+    private const double OverFloor = 6; // times: 8 dB
+    private const double Silence = 1e-11; // mean square: -110 dBFS
+    private const double FurthestLatency = 0.25; // s
+    private const double FullScale = 32767.0 / 32768;
+    private const double CrosstalkCompared = 40; // dB under the loudest, down to which time and polarity are told
+    private readonly SampleRate _rate = channels.Count == 0 ? SampleRate.Limits.Low : channels[0].Rate;
+
+    /// <summary>Reads it.</summary>
+    public Result<RollCallReading> Read(bool byHand)
+    {
+        if (call.Turns.IsEmpty)
+        {
+            return new Refusal("Nothing in this split takes notes, so there is nobody to call.");
+        }
+
+        if (channels.Count == 0)
+        {
+            return new Refusal("There is no channel in the recording.");
+        }
+
+        var onsets = new ImmutableArray<Onset>[channels.Count];
+        Parallel.For(0, channels.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => onsets[i] = Onsets.Of(channels[i], cancel));
+        if (onsets.All(o => o.IsEmpty))
+        {
+            return new Refusal("Nothing begins in the recording: it holds silence or noise only.");
+        }
+
+        ImmutableArray<ImmutableArray<double>>? times;
+        double? start = null;
+        if (byHand)
+        {
+            times = new HandOrder(call, channels, onsets).Times();
+        }
+        else
+        {
+            start = Start(onsets);
+            times = start is { } at ? [.. call.Turns.Select(t => ImmutableArray.CreateRange(t.Hits.Select(h => at + h)))] : null;
+        }
+
+        if (times is null)
+        {
+            return new Refusal(byHand
+                ? "The hits in the recording do not fit the order: each element needs two hits or more, at least 0.7 s apart."
+                : "The start marker was not found in the recording, and the turns do not fit it either. Was it recorded from the beginning, and on the right inputs?");
+        }
+
+        var drift = byHand ? null : DriftOf(onsets, start!.Value);
+        if (drift is { } slow)
+        {
+            times = [.. call.Turns.Select(t => ImmutableArray.CreateRange(t.Hits.Select(h => start!.Value + h * (1 + slow))))];
+        }
+
+        var heard = new TurnHeard[call.Turns.Length];
+        var floors = new double[channels.Count, call.Turns.Length];
+        Parallel.For(0, call.Turns.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => heard[i] = Heard(call.Turns[i], times.Value[i], onsets, floors, i, byHand));
+        return new RollCallReading(
+            call,
+            start,
+            drift * 1e6,
+            Beside(heard, times.Value),
+            [.. Enumerable.Range(0, channels.Count).Select(c => Decibels.FromRatio(Math.Sqrt(TheilSen.Median([.. Enumerable.Range(0, call.Turns.Length).Select(t => floors[c, t])]))))]);
+    }
+
+    /// <summary>Where the first hit of the marker lies: by the marker and the first turn on one channel, or else by all turns on any.</summary>
+    private double? Start(ImmutableArray<Onset>[] onsets)
+    {
+        double[] marker = [.. RollCall.Marker, .. call.Turns[0].Hits];
+        var (best, found, strongest) = (0.0, 0, 0.0);
+        foreach (var channel in onsets)
+        {
+            foreach (var onset in channel)
+            {
+                foreach (var hit in marker)
+                {
+                    var start = onset.Seconds - hit;
+                    var met = marker.Select(m => Nearest(channel, start + m, Near)).OfType<Onset>().ToList();
+                    var strength = met.Sum(m => m.Strength);
+                    if (met.Count > found || (met.Count == found && strength > strongest * 1.0001))
+                    {
+                        (best, found, strongest) = (start + TheilSen.Median([.. marker.Select(m => Nearest(channel, start + m, Near) is { } o ? o.Seconds - start - m : (double?)null).OfType<double>()]), met.Count, strength);
+                    }
+                }
+            }
+        }
+
+        // A held element has one hit in its turn, and its marker four.
+        return found >= Math.Min(LeastOfMarker, marker.Length - 1) ? best : ByTurns(onsets);
+    }
+
+    /// <summary>
+    /// Where nothing of the first element is heard, the other turns tell the start: where most of them meet a beginning, and nothing is heard in the first.
+    /// </summary>
+    private double? ByTurns(ImmutableArray<Onset>[] onsets)
+    {
+        var hits = call.Turns.Skip(1).SelectMany(t => t.Hits).ToArray();
+        double[] none = [.. RollCall.Marker, .. call.Turns[0].Hits];
+        var all = onsets.SelectMany(o => o).Select(o => o.Seconds).Order().ToArray();
+        var (best, score) = (0.0, 0.0);
+        foreach (var onset in all)
+        {
+            foreach (var hit in hits)
+            {
+                var start = onset - hit;
+                var met = hits.Count(h => Any(all, start + h, Near)) - 2.0 * none.Count(n => Any(all, start + n, Near));
+                if (met > score)
+                {
+                    (best, score) = (start, met);
+                }
+            }
+        }
+
+        return score >= Math.Max(3, hits.Length / 3.0) ? best : null;
+
+        static bool Any(double[] sorted, double at, double within)
+        {
+            var next = Array.BinarySearch(sorted, at - within);
+            next = next < 0 ? ~next : next;
+            return next < sorted.Length && sorted[next] <= at + within;
+        }
+    }
+
+    private static Onset? Nearest(ImmutableArray<Onset> onsets, double at, double within)
+    {
+        var (low, high) = (0, onsets.Length);
+        while (low < high)
+        {
+            var middle = (low + high) / 2;
+            (low, high) = onsets[middle].Seconds < at - within ? (middle + 1, high) : (low, middle);
+        }
+
+        Onset? nearest = null;
+        for (var i = low; i < onsets.Length && onsets[i].Seconds <= at + within; i++)
+        {
+            nearest = nearest is { } n && Math.Abs(n.Seconds - at) <= Math.Abs(onsets[i].Seconds - at) ? n : onsets[i];
+        }
+
+        return nearest;
+    }
+
+    /// <summary>How slow the recording runs: by the hits of each turn against each other where channels differ in latency, by all turns where they do not.</summary>
+    private double? DriftOf(ImmutableArray<Onset>[] onsets, double start)
+    {
+        var firsts = new List<(double At, double Value)>();
+        const int Enough = 3;
+        foreach (var turn in call.Turns.Count(t => !t.Held) >= Enough ? call.Turns.Where(t => !t.Held) : call.Turns)
+        {
+            var met = onsets.Select(o => Nearest(o, start + turn.Hits[0], Widely)).OfType<Onset>().ToList();
+            if (met.Count > 0)
+            {
+                var loudest = met.MaxBy(m => m.Strength);
+                firsts.Add((turn.Hits[0], loudest.Seconds - start - turn.Hits[0]));
+            }
+        }
+
+        if (firsts.Count < Enough)
+        {
+            return null;
+        }
+
+        var (offset, slope) = TheilSen.Fit(firsts);
+        const double OneLatency = 0.0005; // s
+        if (TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - slope * f.At))]) < OneLatency)
+        {
+            return slope;
+        }
+
+        var within = new List<double>();
+        foreach (var turn in call.Turns.Where(t => !t.Held))
+        {
+            var met = onsets.Select((o, c) => (Channel: c, First: Nearest(o, start + turn.Hits[0], Widely))).Where(m => m.First is not null).ToList();
+            if (met.Count > 0 && met.MaxBy(m => m.First!.Value.Strength) is var (channel, first) && Between(channels[channel], first!.Value.Seconds, turn.Hits[^1] - turn.Hits[0]) is { } apart)
+            {
+                within.Add(apart / (turn.Hits[^1] - turn.Hits[0]) - 1);
+            }
+        }
+
+        return within.Count == 0 ? null : TheilSen.Median(within);
+    }
+
+    /// <summary>How far apart two hits of one sound really are, by their correlation.</summary>
+    private double? Between(IMonoSound sound, double first, double expected)
+    {
+        const double Around = 0.01; // s
+        const double Length = 0.1;
+        const double Clear = 8;
+        var (one, other) = (new float[(int)(Length * _rate.Hz)], new float[(int)((Length + 2 * Around) * _rate.Hz)]);
+        var (from, to) = ((long)((first - Around) * _rate.Hz), (long)((first + expected - 2 * Around) * _rate.Hz));
+        sound.Read(from, one);
+        sound.Read(to, other);
+        var peak = CrossCorrelation.Find(one, other);
+        return peak.Clearness < Clear ? null : (to + peak.Lag - from) / _rate.Hz;
+    }
+
+    private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double[,] floors, int index, bool byHand)
+    {
+        var measured = new (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard)[channels.Count];
+        for (var channel = 0; channel < channels.Count; channel++)
+        {
+            measured[channel] = Measured(channels[channel], hits, turn.Held, byHand, turn.Held ? null : Beside(onsets[channel], hits));
+            floors[channel, index] = measured[channel].Floor;
+        }
+
+        var loudest = Enumerable.Range(0, channels.Count).Where(c => measured[c].Heard).OrderByDescending(c => measured[c].Energy).Cast<int?>().FirstOrDefault();
+        if (loudest is not { } main)
+        {
+            return new(turn, null, [], null, []);
+        }
+
+        var level = Decibels.FromRatio(Math.Sqrt(measured[main].Energy));
+        var arrivals = new List<Arrival>();
+        foreach (var channel in Enumerable.Range(0, channels.Count).Where(c => measured[c].Heard))
+        {
+            // Under noise the bands in which it stands out tell more than the whole.
+            var share = channel == main ? 1 : (Vector256.Sum(measured[channel].Low) + Vector256.Sum(measured[channel].High)) / Over(measured[main], measured[channel]);
+            var own = channel == main ? level : level + Decibels.FromRatio(Math.Sqrt(share));
+            var (latency, polarity) = channel == main ? (0.0, 1) : own.Value >= level.Value - CrosstalkCompared ? Lag(main, channel, hits) : (null, (int?)null);
+            arrivals.Add(new(channel + 1, own, Decibels.FromRatio(measured[channel].Peak), latency, polarity, measured[channel].Peak >= FullScale));
+        }
+
+        var first = onsets[main].Where(o => o.Seconds > hits[0] - Near && o.Seconds < hits[0] + Widely).Select(o => (double?)o.Seconds).FirstOrDefault();
+        return new(turn, first ?? hits[0], [.. arrivals.OrderByDescending(a => a.Channel == main + 1).ThenByDescending(a => a.Level)], null, Signature(channels[main], first ?? hits[0]));
+
+        // The loudest channel's energy in those bands in which the other one stands out.
+        static double Over((double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard) main, (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard) other)
+        {
+            var low = Vector256.ConditionalSelect(Vector256.GreaterThan(other.Low, Vector256<double>.Zero), main.Low, Vector256<double>.Zero);
+            var high = Vector256.ConditionalSelect(Vector256.GreaterThan(other.High, Vector256<double>.Zero), main.High, Vector256<double>.Zero);
+            return Math.Max(double.Epsilon, Vector256.Sum(low) + Vector256.Sum(high));
+        }
+    }
+
+    /// <summary>By how much later than some hits a channel's sounds begin, where most of them have one.</summary>
+    private static double? Beside(ImmutableArray<Onset> onsets, ImmutableArray<double> hits)
+    {
+        var met = hits.Select(h => onsets.Where(o => Math.Abs(o.Seconds - h) < Widely).Select(o => (Onset?)o).MaxBy(o => o!.Value.Strength) is { } strongest ? strongest.Seconds - h : (double?)null).OfType<double>().ToList();
+        return 2 * met.Count > hits.Length && met.Max() - met.Min() < 2 * Near ? TheilSen.Median(met) : null;
+    }
+
+    /// <summary>What stands above the noise of a channel at some hits, as a whole and in the bands in which it stands out.</summary>
+    private (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard) Measured(IMonoSound sound, ImmutableArray<double> hits, bool held, bool byHand, double? beside)
+    {
+        var rate = _rate.Hz;
+        var (energy, floor, peak) = (0.0, 0.0, 0.0);
+        var (floorLow, floorHigh, low, high) = (Vector256<double>.Zero, Vector256<double>.Zero, Vector256<double>.Zero, Vector256<double>.Zero);
+        // Where its own beginnings are clear, they tell where to look; where they are not, it may be anywhere.
+        var early = beside is { } at ? EarlyByHand - at : byHand ? EarlyByHand : Early;
+        var length = held && !byHand ? HeldSeconds : StruckSeconds;
+        var quiet = new float[(int)(Quiet * rate)];
+        sound.Read((long)((hits[0] - early - Quiet) * rate), quiet);
+        (floorLow, floorHigh) = Wide(new BandEnergies(_rate).Add(quiet));
+        floor = TensorPrimitives.SumOfSquares<float>(quiet) / quiet.Length;
+        var samples = new float[(int)((beside is null ? early + length + Late : EarlyByHand + length) * rate)];
+        foreach (var hit in hits)
+        {
+            sound.Read((long)((hit - early) * rate), samples);
+            var (oneLow, oneHigh) = Wide(new BandEnergies(_rate).Add(samples));
+            (low, high) = (low + oneLow / hits.Length, high + oneHigh / hits.Length);
+            energy += TensorPrimitives.SumOfSquares<float>(samples) / (double)samples.Length / hits.Length;
+            peak = Math.Max(peak, Math.Abs(TensorPrimitives.MaxMagnitude<float>(samples)));
+        }
+
+        var least = Vector256.Create(Silence);
+        var overLow = Vector256.ConditionalSelect(Vector256.GreaterThan(low, OverFloor * floorLow + least), low - floorLow, Vector256<double>.Zero);
+        var overHigh = Vector256.ConditionalSelect(Vector256.GreaterThan(high, OverFloor * floorHigh + least), high - floorHigh, Vector256<double>.Zero);
+        var heard = Vector256.Sum(overLow) + Vector256.Sum(overHigh) > 0;
+        return (Math.Max(Silence, (energy - floor) * samples.Length / (length * rate)), floor, peak, overLow, overHigh, heard);
+
+        static (Vector256<double> Low, Vector256<double> High) Wide(Vector256<float> bands) => Vector256.Widen(bands);
+    }
+
+    /// <summary>By how much later, and how, an element is on a channel than on its loudest.</summary>
+    private (double? Seconds, int? Polarity) Lag(int main, int other, ImmutableArray<double> hits)
+    {
+        var rate = _rate.Hz;
+        var reach = (int)(FurthestLatency * rate);
+        var (sound, within) = (new float[(int)(0.2 * rate)], new float[(int)(0.2 * rate) + 2 * reach]);
+        var size = (int)BitOperations.RoundUpToPowerOf2((uint)within.Length);
+        var sum = new Complex[size];
+        foreach (var hit in hits)
+        {
+            var at = (long)((hit - 0.01) * rate);
+            channels[main].Read(at, sound);
+            channels[other].Read(at - reach, within);
+            var (one, two) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
+            for (var i = 0; i < size; i++)
+            {
+                sum[i] += Complex.Conjugate(one[i]) * two[i];
+            }
+        }
+
+        CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
+        var peak = CrossCorrelation.PeakOf(CrossCorrelation.Back(sum, 2 * reach + 1));
+        const double Clear = 8;
+        const double OnlyPlace = 1.2;
+        return peak.Clearness < Clear || peak.Lead < OnlyPlace ? (null, null) : ((peak.Lag - reach) / rate, peak.Sign);
+    }
+
+    /// <summary>Tells of each line by how much later it is than the others: its first hit against a line through all of them.</summary>
+    private ImmutableArray<TurnHeard> Beside(TurnHeard[] heard, ImmutableArray<ImmutableArray<double>> times)
+    {
+        var late = heard.Select((h, i) => h.At is { } at && !h.Turn.Held ? at - times[i][0] : (double?)null).ToList();
+        var usual = late.OfType<double>().ToList();
+        return usual.Count < 2 ? [.. heard] : [.. heard.Select((h, i) => h with { BesideSeconds = late[i] - TheilSen.Median(usual) })];
+    }
+
+    /// <summary>The share of each band of the energy of a hit, in its first 10, the next 50, and the next 200 ms.</summary>
+    private ImmutableArray<double> Signature(IMonoSound sound, double at)
+    {
+        var bank = new BandEnergies(_rate);
+        var shares = ImmutableArray.CreateBuilder<double>();
+        foreach (var (from, until) in new[] { (0, 0.01), (0.01, 0.06), (0.06, 0.26) })
+        {
+            var samples = new float[(int)((until - from) * _rate.Hz)];
+            sound.Read((long)((at + from) * _rate.Hz), samples);
+            var bands = bank.Add(samples);
+            for (var band = 0; band < BandEnergies.Bands; band++)
+            {
+                shares.Add(bands[band] * (until - from));
+            }
+        }
+
+        var all = shares.Sum();
+        return all == 0 ? [] : [.. shares.Select(s => s / all)];
+    }
+}

@@ -1,0 +1,249 @@
+using System.Numerics.Tensors;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.StandIns;
+using GateSplit.Core.Views;
+
+namespace GateSplit.Tests.Shared;
+
+/// <summary>The recording of a roll call in a random room with known faults, mixed from the stand-ins' inputs in plain loops.</summary>
+public sealed class PlantedRoom
+{
+    private const int Rate = 48000;
+    private readonly Random _random;
+    private float[][] _channels;
+
+    /// <summary>Makes one.</summary>
+    /// <param name="seed">Gives the same again.</param>
+    /// <param name="folder">Where files are written.</param>
+    public PlantedRoom(int seed, string folder)
+    {
+        _random = new Random(seed);
+        var chart = Shelf.Charts[_random.Next(Shelf.Charts.Length)];
+        ChartName = chart.Name;
+        var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
+        var split = StartingSplit.Of([chart], (int)song.Bars, Rate);
+        foreach (var unit in split.Units.Where(u => u.Chart.DeclaresPorts))
+        {
+            split = FaultPlanter.After(split, new DeclarePorts(unit.Id, 12, Width.Stereo, "Out", 1), new MarkRestarted(unit.Id));
+        }
+
+        split = Layer.Propose(SplitView.Of(split, song), new LayWish(HardPan: _random.Next(2) == 0) { Unity = true }).After;
+        foreach (var unit in split.Units.Where(u => u.NeedsRestart))
+        {
+            split = FaultPlanter.After(split, new MarkRestarted(unit.Id));
+        }
+
+        View = SplitView.Of(split, song);
+        Call = RollCall.Of(View, 1);
+        ByHand = _random.Next(4) == 0;
+        NotSeparate = _random.Next(8) == 0 && split.Units[0].Chart.Settings.Any(s => s.Effect is SettingEffect.MainOnly or SettingEffect.AllInMain);
+        _channels = [];
+        if (Call.Turns.Length < 2)
+        {
+            return;
+        }
+
+        _channels = Recorded(split, folder);
+        Spoil();
+    }
+
+    /// <summary>The chart it was made from.</summary>
+    public string ChartName { get; }
+
+    /// <summary>The split.</summary>
+    public SplitView View { get; }
+
+    /// <summary>The roll call.</summary>
+    public RollCall Call { get; }
+
+    /// <summary>True if it was played by hand.</summary>
+    public bool ByHand { get; }
+
+    /// <summary>True if the setting that separates the outputs was not made.</summary>
+    public bool NotSeparate { get; }
+
+    /// <summary>True if there is something to read.</summary>
+    public bool Any => _channels.Length > 0;
+
+    /// <summary>Where what belongs on each channel really arrives; -1 for nowhere.</summary>
+    public int[] Cables { get; private set; } = [];
+
+    /// <summary>Channels that carry another one as well.</summary>
+    public (int From, int To)? Doubled { get; private set; }
+
+    /// <summary>Seconds by which each channel is late.</summary>
+    public double[] Latency { get; private set; } = [];
+
+    /// <summary>By how many millionths the recording is slow.</summary>
+    public double Drift { get; private set; }
+
+    /// <summary>RMS of the noise in dBFS.</summary>
+    public double Noise { get; private set; } = -120;
+
+    /// <summary>True if all is too loud for the converter.</summary>
+    public bool Clips { get; private set; }
+
+    /// <summary>Reads it as the program would.</summary>
+    public Core.Result<RollCallReading> Read() => RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Sound(c))], ByHand);
+
+    /// <summary>The true energy of each turn on each channel, before noise.</summary>
+    public double[,] Energies { get; private set; } = new double[0, 0];
+
+    private float[][] Recorded(Split split, string folder)
+    {
+        var listening = RollCall.Listening(split);
+        if (NotSeparate)
+        {
+            var unit = listening.Units[0];
+            var not = unit.Chart.Settings.Select((s, i) => (s, i)).Where(s => s.s.Effect is SettingEffect.MainOnly or SettingEffect.AllInMain).Select(s => s.i);
+            listening = listening.With(unit with { Simulated = unit.Simulated with { NotMade = [.. not] } });
+        }
+
+        Times = ByHand ? HandTimes() : [.. Call.Turns.Select(t => t.Hits.ToArray())];
+        var song = Song.Of(ByHand ? HandSong() : Call.ToMidi("Roll call"));
+        listening = listening with { Pass = listening.Pass with { LengthBars = (int)song.Bars + 2, SettleLoops = 0 } };
+        var view = SplitView.Of(listening, song);
+        var printed = new StandInRecorder(view, song).Print(t => Path.Combine(folder, $"{t.Id}.wav"), DateTime.UnixEpoch);
+        return [.. listening.Tracks.Select(t => Samples(printed.First(p => p.Track.Id == t.Id).Path))];
+    }
+
+    /// <summary>When each hit of each turn sounds, before offset and drift.</summary>
+    public double[][] Times { get; private set; } = [];
+
+    private double[][] HandTimes()
+    {
+        var (at, beat) = (1.0, 0.9 + 0.4 * _random.NextDouble());
+        var times = new List<double[]>();
+        foreach (var turn in Call.Turns)
+        {
+            var hits = new double[2 + _random.Next(3)];
+            for (var i = 0; i < hits.Length; i++)
+            {
+                hits[i] = at + 0.15 * (_random.NextDouble() - 0.5);
+                at += beat;
+            }
+
+            at += Math.Max(0.5 + _random.NextDouble(), View.RingSeconds(turn.Elements[0]));
+            times.Add(hits);
+        }
+
+        return [.. times];
+    }
+
+    private MidiFile HandSong()
+    {
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        for (var turn = 0; turn < Times.Length; turn++)
+        {
+            foreach (var hit in Times[turn])
+            {
+                writer.Hold(Call.Turns[turn].Channel, Call.Turns[turn].Key, 60 + _random.Next(60), hit * 2, 0.5);
+            }
+        }
+
+        return writer.ToFile("By hand", (long)(Times[^1][^1] / 2) + 3);
+    }
+
+    private void Spoil()
+    {
+        var count = _channels.Length;
+        var offset = (int)(_random.NextDouble() * 5 * Rate);
+        Cables = [.. Enumerable.Range(0, count)];
+        var used = Enumerable.Range(0, count).Where(c => _channels[c].Any(s => Math.Abs(s) > 0.001)).ToList();
+        if (used.Count > 1 && _random.Next(2) == 0)
+        {
+            var (a, b) = (used[_random.Next(used.Count)], used[_random.Next(used.Count)]);
+            (Cables[a], Cables[b]) = (Cables[b], Cables[a]);
+        }
+
+        if (_random.Next(3) == 0)
+        {
+            Cables[used[_random.Next(used.Count)]] = -1;
+        }
+
+        if (used.Count < count && _random.Next(4) == 0)
+        {
+            Doubled = (used[_random.Next(used.Count)], Enumerable.Range(0, count).Except(used).ElementAt(_random.Next(count - used.Count)));
+        }
+
+        var oneLatency = _random.Next(2) == 0;
+        var all = 0.2 * _random.NextDouble();
+        Latency = [.. Enumerable.Range(0, count).Select(_ => Math.Round((oneLatency ? all : 0.2 * _random.NextDouble()) * Rate) / Rate)];
+        Drift = _random.Next(2) == 0 ? 0 : 400 * _random.NextDouble() - 200;
+        Noise = _random.Next(3) == 0 ? -120 : -90 + 40 * _random.NextDouble();
+        Clips = _random.Next(10) == 0;
+        var spoiled = Enumerable.Range(0, count).Select(_ => new float[_channels.Max(c => c.Length) + offset + Rate]).ToArray();
+        for (var channel = 0; channel < count; channel++)
+        {
+            if (Cables[channel] >= 0)
+            {
+                Put(_channels[channel], spoiled[Cables[channel]], offset + (int)(Latency[Cables[channel]] * Rate), 1);
+            }
+        }
+
+        if (Doubled is var (from, to) && Cables[from] >= 0)
+        {
+            Put(_channels[from], spoiled[to], offset + (int)(Latency[to] * Rate), 1);
+        }
+
+        Energies = new double[Call.Turns.Length, count];
+        for (var turn = 0; turn < Times.Length; turn++)
+        {
+            for (var channel = 0; channel < count; channel++)
+            {
+                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(spoiled[channel].AsSpan(offset + (int)(t * Rate), (int)(0.445 * Rate))) / (0.445 * Rate));
+            }
+        }
+
+        var noise = Math.Pow(10, Noise / 20) * Math.Sqrt(3);
+        foreach (var channel in spoiled)
+        {
+            for (var i = 0; i < channel.Length; i++)
+            {
+                channel[i] = (Clips ? Math.Clamp(4 * channel[i], -1, 1) : channel[i]) + (float)(noise * (2 * _random.NextDouble() - 1));
+            }
+        }
+
+        _channels = [.. spoiled.Select(c => Drawn.Out(c, 0, Drift))];
+    }
+
+    private static void Put(float[] sound, float[] into, int at, float gain)
+    {
+        for (var i = 0; i < sound.Length && at + i < into.Length; i++)
+        {
+            into[at + i] += gain * sound[i];
+        }
+    }
+
+    private static float[] Samples(string path)
+    {
+        using var reader = WaveReader.Open(path).Value!;
+        var samples = new float[reader.Frames.Count];
+        new MonoReader(reader).Read(0, samples);
+        return samples;
+    }
+
+    private sealed class Sound(float[] samples) : IMonoSound
+    {
+        public Frames Frames => samples.Length;
+
+        public SampleRate Rate => PlantedRoom.Rate;
+
+        public void Read(long start, Span<float> into)
+        {
+            into.Clear();
+            var (first, end) = (Math.Max(0, start), Math.Min(samples.Length, start + into.Length));
+            if (end > first)
+            {
+                samples.AsSpan((int)first, (int)(end - first)).CopyTo(into[(int)(first - start)..]);
+            }
+        }
+    }
+}
