@@ -35,7 +35,7 @@ public sealed class JobStore(NpgsqlDataSource database)
         // Two browsers that press print at once: the second one waits here, and then sees the jobs of the first.
         var there = await connection.ExecuteScalarAsync<int?>("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
         if (there is null || await connection.ExecuteScalarAsync<bool>(
-                "select exists (select 1 from jobs where session_id = @sessionId and state in ('queued', 'running'))", new { sessionId }, transaction))
+                "select exists (select 1 from jobs where session_id = @sessionId and state in ('queued', 'running') and kind <> 'proof')", new { sessionId }, transaction))
         {
             return [];
         }
@@ -59,6 +59,28 @@ public sealed class JobStore(NpgsqlDataSource database)
         return ids;
     }
 
+    /// <summary>Asks for the proof of a take, unless it waits for one already. A proof keeps nobody from printing.</summary>
+    public async Task AskProof(long sessionId, long takeId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            """
+            insert into jobs (session_id, kind, state, request)
+            select @sessionId, 'proof', 'queued', jsonb_build_object('takeId', @takeId)
+            where exists (select 1 from takes where id = @takeId and session_id = @sessionId)
+              and not exists (select 1 from jobs where session_id = @sessionId and kind = 'proof' and state = 'queued' and (request->>'takeId')::bigint = @takeId)
+            """,
+            new { sessionId, takeId });
+    }
+
+    /// <summary>The newest proof that a take was asked for; null if there was none.</summary>
+    public async Task<Job?> ProofOf(long sessionId, long takeId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<Job>(
+            $"{Columns} where session_id = @sessionId and kind = 'proof' and (request->>'takeId')::bigint = @takeId order by id desc limit 1", new { sessionId, takeId });
+    }
+
     /// <summary>One job; null if there is none.</summary>
     public async Task<Job?> Find(long id)
     {
@@ -72,7 +94,7 @@ public sealed class JobStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<Job>(
             $"""
-            {Columns} where session_id = @sessionId
+            {Columns} where session_id = @sessionId and kind <> 'proof'
             order by case state when 'running' then 0 when 'queued' then 1 else 2 end, case when state = 'queued' then id end, id desc limit 1
             """, new { sessionId });
     }
@@ -83,8 +105,8 @@ public sealed class JobStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         return (await connection.QueryAsync<Job>(
             $"""
-            {Columns} where session_id = @sessionId and (state in ('queued', 'running') or (state <> 'done'
-                and coalesce(print_id, id) = (select coalesce(print_id, id) from jobs where session_id = @sessionId order by id desc limit 1)
+            {Columns} where session_id = @sessionId and kind <> 'proof' and (state in ('queued', 'running') or (state <> 'done'
+                and coalesce(print_id, id) = (select coalesce(print_id, id) from jobs where session_id = @sessionId and kind <> 'proof' order by id desc limit 1)
                 and not exists (select 1 from jobs again where again.print_id = jobs.print_id and again.pass = jobs.pass and again.id > jobs.id)))
             order by id
             """,
@@ -105,7 +127,7 @@ public sealed class JobStore(NpgsqlDataSource database)
             update jobs set state = 'running', worker = @worker, started_at = now(), heartbeat_at = now()
             where state = 'queued' and id = (
                 select next.id from jobs next where next.state = 'queued'
-                order by (select count(*) from jobs other where other.session_id = next.session_id and other.state = 'running'),
+                order by next.kind = 'proof', (select count(*) from jobs other where other.session_id = next.session_id and other.state = 'running'),
                          (select max(other.started_at) from jobs other where other.session_id = next.session_id and other.id <> next.id) nulls first,
                          next.id
                 limit 1 for update skip locked)
@@ -168,7 +190,7 @@ public sealed class JobStore(NpgsqlDataSource database)
 
     /// <summary>Ends a job that made no take.</summary>
     /// <param name="id">The job.</param>
-    /// <param name="state">Stopped or failed.</param>
+    /// <param name="state">Done, stopped or failed.</param>
     /// <param name="sentence">What to tell the user.</param>
     /// <param name="worker">The worker that ends it; if another one has it by now, nothing is changed.</param>
     public Task<bool> End(long id, string state, string sentence, string worker) => Change(

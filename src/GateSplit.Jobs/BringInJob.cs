@@ -23,7 +23,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
     public void Clear(Job job) => store.Discard(Request(job).Staging);
 
     /// <inheritdoc/>
-    public async Task<NewTake> Make(Job job, string folder, JobPulse pulse)
+    public async Task<NewTake?> Make(Job job, string folder, JobPulse pulse)
     {
         var request = Request(job);
         var state = await Resilient.Run(() => request.Revision is { } shown ? sessions.Load(job.SessionId, shown) : sessions.Load(job.SessionId), log) ?? throw new JobRefused("The session is gone.");

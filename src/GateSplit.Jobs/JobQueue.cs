@@ -20,6 +20,13 @@ public sealed class JobQueue(JobStore jobs, JobBell bell)
         return ids.Count > 0;
     }
 
+    /// <summary>Says what a take really holds.</summary>
+    public async Task Prove(long sessionId, long takeId)
+    {
+        await jobs.AskProof(sessionId, takeId);
+        bell.Ring();
+    }
+
     /// <summary>Cuts a recording that was brought in.</summary>
     /// <returns>The job, or null if the session already has one that waits or runs.</returns>
     public async Task<long?> BringIn(long sessionId, BringInRequest request)

@@ -9,8 +9,9 @@ namespace GateSplit.Jobs;
 /// <param name="takes">The takes.</param>
 /// <param name="keeper">Removes what a job took in and did not keep.</param>
 /// <param name="store">The audio store.</param>
+/// <param name="proofs">Whether takes are looked at by themselves.</param>
 /// <param name="log">For the operator.</param>
-public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper, IAudioStore store, ILogger<JobRunner> log)
+public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper, IAudioStore store, ProofPolicy proofs, ILogger<JobRunner> log)
 {
     /// <summary>Runs a job that this worker has claimed.</summary>
     /// <param name="job">The job.</param>
@@ -25,7 +26,7 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper
         var staging = $"job-{jobId}-{job.Tries}";
         try
         {
-            NewTake take;
+            NewTake? take;
             await using (var pulse = new JobPulse(jobId, jobs, log, shutdown))
             {
                 try
@@ -40,7 +41,16 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper
                 }
             }
 
-            await Resilient.Run(() => takes.Keep(take, jobId), log);
+            if (take is null)
+            {
+                await Resilient.Run(() => jobs.End(jobId, JobState.Done, "", WorkerName.Own), log);
+            }
+            else
+            {
+                var kept = await Resilient.Run(() => takes.Keep(take, jobId), log);
+                await Resilient.Run(() => AskProof(job, kept), log);
+            }
+
             store.Discard(staging);
             kind.Clear(job);
             log.LogInformation("Job {Job} is done", jobId);
@@ -66,6 +76,15 @@ public sealed class JobRunner(JobStore jobs, TakeStore takes, AudioKeeper keeper
         {
             log.LogError(e, "Job {Job} failed", jobId);
             await End(job, kind, staging, JobState.Failed, "This could not be finished because of a fault in the program; its log tells more. Nothing half-written was kept.");
+        }
+    }
+
+    /// <summary>A take is looked at as soon as it is whole: when no other pass of its print waits or runs.</summary>
+    private async Task AskProof(Job job, long takeId)
+    {
+        if (proofs.ByItself && !(await jobs.Current(job.SessionId)).Any(j => j.IsActive && j.PrintId is { } print && print == job.PrintId))
+        {
+            await jobs.AskProof(job.SessionId, takeId);
         }
     }
 

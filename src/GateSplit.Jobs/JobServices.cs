@@ -7,12 +7,16 @@ namespace GateSplit.Jobs;
 public static class JobServices
 {
     /// <summary>Adds stores, queue and one worker.</summary>
-    public static IServiceCollection AddGateSplitJobs(this IServiceCollection services, string audioFolder)
+    /// <param name="services">The services.</param>
+    /// <param name="audioFolder">The folder of the audio store.</param>
+    /// <param name="proofs">Whether takes are looked at by themselves.</param>
+    public static IServiceCollection AddGateSplitJobs(this IServiceCollection services, string audioFolder, ProofPolicy proofs)
     {
-        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>().AddSingleton<AudioKeeper>().AddSingleton<ReadingStore>();
+        services.AddSingleton(proofs);
+        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>().AddSingleton<AudioKeeper>().AddSingleton<ReadingStore>().AddSingleton<ProofStore>();
         services.AddSingleton<IAudioStore>(new FolderAudioStore(audioFolder));
         services.AddSingleton(UploadLimits.Default).AddSingleton<UploadRoom>().AddSingleton<Overviews>().AddSingleton<TakeParts>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
-        services.AddSingleton<JobBell>().AddSingleton<IJob, PrintJob>().AddSingleton<IJob, BringInJob>();
+        services.AddSingleton<JobBell>().AddSingleton<IJob, PrintJob>().AddSingleton<IJob, BringInJob>().AddSingleton<IJob, ProofJob>();
         services.AddHostedService<Sweeper>().AddHostedService<JobWorker>();
         return services;
     }

@@ -27,7 +27,7 @@ internal sealed class PrintJob(SessionStore sessions, TakeParts parts, IAudioSto
     }
 
     /// <inheritdoc/>
-    public async Task<NewTake> Make(Job job, string folder, JobPulse pulse)
+    public async Task<NewTake?> Make(Job job, string folder, JobPulse pulse)
     {
         var request = JsonSerializer.Deserialize<PrintRequest>(job.Request, SplitJson.Options)!;
         var state = await Resilient.Run(() => sessions.Load(job.SessionId, request.Revision), log) ?? throw new JobRefused("The session is gone.");

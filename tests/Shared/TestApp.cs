@@ -39,10 +39,11 @@ public sealed class TestApp : IRunningApp
     /// <param name="folder">A folder to use; null for one of its own.</param>
     /// <param name="connection">Changes the connection string, to go another way to the same database.</param>
     /// <param name="whole">True to do the steps of all demo sessions, not only of the first.</param>
-    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null, bool whole = false)
+    /// <param name="proofs">True to prove each take by itself, as it does when a person starts it.</param>
+    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null, bool whole = false, bool proofs = false)
     {
         var app = new TestApp(folder, connection);
-        await app.Launch(demo, whole);
+        await app.Launch(demo, whole, proofs);
         return app;
     }
 
@@ -54,7 +55,7 @@ public sealed class TestApp : IRunningApp
     }
 
     /// <summary>Starts the process and waits until it answers.</summary>
-    public async Task Launch(bool demo, bool whole = false)
+    public async Task Launch(bool demo, bool whole = false, bool proofs = false)
     {
         var start = new ProcessStartInfo("dotnet")
         {
@@ -64,7 +65,7 @@ public sealed class TestApp : IRunningApp
         };
         string[] arguments = [Path.Combine(AppContext.BaseDirectory, "../../../../../src/GateSplit.Web/bin/Release/net10.0/GateSplit.Web.dll"), "--port", $"{Port}", "--data", _folder];
         string[] sessions = demo ? whole ? [] : ["--quick-demo"] : ["--no-demo"];
-        foreach (var argument in arguments.Concat(sessions))
+        foreach (var argument in arguments.Concat(sessions).Concat(proofs ? [] : ["--no-proofs"]))
         {
             start.ArgumentList.Add(argument);
         }

@@ -1,4 +1,3 @@
-using System.Collections.Frozen;
 using System.Collections.Immutable;
 
 namespace GateSplit.Core.Proofing;
@@ -13,7 +12,7 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
     public (double Early, double Late) Tolerance => Held ? (0.010, 0.050) : (0.010, 0.010);
 
     /// <summary>MIDI channels and keys of its notes; empty where they are not known.</summary>
-    public FrozenSet<(int Channel, int Key)> Keys { get; init; } = FrozenSet<(int, int)>.Empty;
+    public ImmutableHashSet<(int Channel, int Key)> Keys { get; init; } = [];
 
     /// <summary>What it holds and for how long, in the order of the starts; empty where that is not known.</summary>
     public ImmutableArray<Tone> Tones { get; init; } = [];

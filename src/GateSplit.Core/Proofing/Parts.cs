@@ -1,4 +1,3 @@
-using System.Collections.Frozen;
 using System.Collections.Immutable;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
@@ -37,7 +36,7 @@ public static class Parts
         var notes = song.Notes.Where(its).ToList();
         return new(name, [.. notes.Select(n => Seconds(song, n.StartTick)).Distinct().Order()], held)
         {
-            Keys = notes.Select(n => (n.Channel, n.Key)).ToFrozenSet(),
+            Keys = notes.Select(n => (n.Channel, n.Key)).ToImmutableHashSet(),
             Tones = held ? [.. notes.Select(n => new Tone(Seconds(song, n.StartTick), Seconds(song, n.EndTick), n.Key)).OrderBy(t => t.Start)] : [],
         };
     }

@@ -18,6 +18,16 @@ public sealed record RenderPlan(
     public static RenderPlan AsItIs(int channels, Frames frames) => new(
         0, 1, frames, [.. Enumerable.Range(0, channels).Select(r => ImmutableArray.CreateRange(Enumerable.Range(0, channels).Select(c => r == c ? 1.0 : 0.0)))], [.. Enumerable.Repeat(0.0, channels)]);
 
+    /// <summary>The same earlier, and less slow.</summary>
+    /// <param name="earlier">Frames by which it becomes earlier, with fractions; what lies before its start then is lost.</param>
+    /// <param name="slow">By how much it ran slow, as a share.</param>
+    public RenderPlan Placed(double earlier, double slow) => this with
+    {
+        Start = Start + Step * earlier,
+        Step = Step * (1 + slow),
+        Frames = new(Math.Max(0, (long)Math.Round((Frames.Count - earlier) / (1 + slow)))),
+    };
+
     /// <summary>True if nothing is changed.</summary>
     /// <param name="frames">Frames of the printed file.</param>
     public bool IsAsItIs(Frames frames) => Start == 0 && Frames == frames && IsCopy;

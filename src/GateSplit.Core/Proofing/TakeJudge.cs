@@ -69,7 +69,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             partners.TryGetValue(i, out var with) ? with.Against : null,
             doubles[i],
             bleeds[i],
-            file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}."))]);
+            file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}.")
+        {
+            Id = file.Id,
+        })]);
 
         int? Polarity(int file)
         {

@@ -21,10 +21,12 @@ public static class TakeRenderer
     {
         var format = from.Format with { Channels = plan.Gains.Length };
         using var writer = new WaveWriter(path, format, plan.Frames, broadcast);
+        var written = 0L;
         foreach (var block in Blocks(from, plan, cancel))
         {
             writer.Write(block.Span);
-            progress?.Report((double)block.Length / Math.Max(1, format.Bytes(plan.Frames).Count));
+            written += block.Length;
+            progress?.Report((double)written / Math.Max(1, format.Bytes(plan.Frames).Count));
         }
 
         writer.Finish();

@@ -33,14 +33,14 @@ public static class JobEndpoints
             }
 
             await jobs.RequestStop(id);
-            return Results.LocalRedirect($"/sessions/{job.SessionId}/print");
+            return Results.LocalRedirect($"/sessions/{job.SessionId}/{(job.Kind == JobKind.Proof ? "proof" : "print")}");
         });
     }
 
     /// <summary>How far it is, in words: "Printing, 42 %, 0:03 left".</summary>
     public static string Sentence(Job job)
     {
-        var what = job.Kind == TakeKind.Print ? "Printing" : "Cutting";
+        var what = job.Kind switch { TakeKind.Print => "Printing", JobKind.Proof => "Listening", _ => "Cutting" };
         return job.State switch
         {
             JobState.Queued => "Waiting for its turn",

@@ -55,7 +55,7 @@ public static class GateSplitApp
         builder.Services.AddSingleton(services => new Watch<IReadOnlyList<Job>>(services.GetRequiredService<JobStore>().Current, JobGlance));
         builder.Services.AddSingleton(services => new Watch<SessionNow?>(services.GetRequiredService<OpenSessions>().Find, SessionGlance));
         builder.Services.AddSingleton<LineWalks>();
-        builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"));
+        builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"), new ProofPolicy(options.Proofs));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataFolder, "keys")));
         builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
         builder.Services.AddAntiforgery(o => o.Cookie.Name = "gate-split-forgery");

@@ -8,7 +8,8 @@ namespace GateSplit.Web.Hosting;
 /// <param name="DataFolder">Audio store and keys.</param>
 /// <param name="Demo">True to load the demo sessions into an empty database.</param>
 /// <param name="QuickDemo">True to print only the first of them.</param>
-public sealed record ServeOptions(int Port, string ConnectionString, string DataFolder, bool Demo, bool QuickDemo = false)
+/// <param name="Proofs">True to prove each take by itself.</param>
+public sealed record ServeOptions(int Port, string ConnectionString, string DataFolder, bool Demo, bool QuickDemo = false, bool Proofs = true)
 {
     /// <summary>The only address until people can sign in: whoever reaches the port can change and delete everything.</summary>
     public const string Address = "127.0.0.1";
@@ -16,13 +17,14 @@ public sealed record ServeOptions(int Port, string ConnectionString, string Data
     /// <summary>The port where nothing else is said.</summary>
     public const int DefaultPort = 5380;
 
-    /// <summary>Reads --port N, --data FOLDER, --listen ADDRESS, --no-demo and --quick-demo, and the variable GATESPLIT_DB.</summary>
+    /// <summary>Reads --port N, --data FOLDER, --listen ADDRESS, --no-demo, --quick-demo and --no-proofs, and the variable GATESPLIT_DB.</summary>
     public static Result<ServeOptions> Read(IReadOnlyList<string> arguments, Func<string, string?> variable)
     {
         var port = DefaultPort;
         var folder = "var";
         var demo = true;
         var quick = false;
+        var proofs = true;
         for (var i = 0; i < arguments.Count; i++)
         {
             var value = i + 1 < arguments.Count ? arguments[i + 1] : "";
@@ -46,13 +48,16 @@ public sealed record ServeOptions(int Port, string ConnectionString, string Data
                 case "--quick-demo":
                     quick = true;
                     break;
+                case "--no-proofs":
+                    proofs = false;
+                    break;
                 default:
-                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER, --listen ADDRESS, --no-demo or --quick-demo.");
+                    return new Refusal($"{arguments[i]} is not understood here. Use --port N, --data FOLDER, --listen ADDRESS, --no-demo, --quick-demo or --no-proofs.");
             }
         }
 
         return variable("GATESPLIT_DB") is { Length: > 0 } database
-            ? new ServeOptions(port, database, Path.GetFullPath(folder), demo, quick)
+            ? new ServeOptions(port, database, Path.GetFullPath(folder), demo, quick, proofs)
             : new Refusal("GATESPLIT_DB must name the database. ./run starts one and sets it.");
     }
 }

@@ -15,7 +15,8 @@ namespace GateSplit.Web.Pages;
 /// <param name="Takes">How many takes there are.</param>
 /// <param name="Job">The newest job; null if there never was one.</param>
 /// <param name="FreeBytes">Free on the disk of the audio store.</param>
-public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, Bytes FreeBytes)
+/// <param name="Proof">What the proof of the newest take says.</param>
+public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings, long Takes, Job? Job, Bytes FreeBytes, ProofState Proof)
 {
     /// <summary>Length and size of a pass.</summary>
     public PassTimes Times { get; } = PassTimes.Of(Session.Lines, Session.Song);
@@ -42,6 +43,13 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
             ? "not begun"
             : ticked == LinesToCheck.Count ? "ready" : $"{ticked} of {LinesToCheck.Count} ticked",
         "print" => Job is { IsActive: true } ? "running" : Takes > 0 ? Core.Words.Count(Takes, "take") : "not begun",
+        "proof" => (Takes, Proof) switch
+        {
+            (0, _) or (_, { Made: false, Running: false }) => "not begun",
+            (_, { Running: true }) => "running",
+            (_, { ToMend: > 0 }) => $"{Proof.ToMend} to mend",
+            _ => "ready",
+        },
         _ => Takes > 0 ? "ready" : "not begun",
     };
 
@@ -57,11 +65,11 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
     };
 
     /// <summary>Gathers it.</summary>
-    public static async Task<Frame> Of(OpenSession session, IReadOnlyList<Finding> findings, TakeStore takes, JobStore jobs, IAudioStore store)
+    public static async Task<Frame> Of(OpenSession session, IReadOnlyList<Finding> findings, TakeStore takes, JobStore jobs, IAudioStore store, ProofStore proofs)
     {
         var count = await takes.Count(session.State.Id);
         var free = store.FreeBytes;
         var space = new DiskSpace(PassTimes.Of(session.Lines, session.Song).Bytes, free);
-        return new Frame(session, space.NeededBytes > space.FreeBytes ? AllChecks.Look(session.Lines.With(space)) : findings, count, await jobs.Newest(session.State.Id), free);
+        return new Frame(session, space.NeededBytes > space.FreeBytes ? AllChecks.Look(session.Lines.With(space)) : findings, count, await jobs.Newest(session.State.Id), free, await proofs.StateOf(session.State.Id));
     }
 }

@@ -58,7 +58,7 @@ public abstract class SessionPage(OpenSessions open, SessionStore sessions, Take
         }
 
         Notice ??= TempData.TakeNotice();
-        Frame = await Frame.Of(session, findings, takes, jobs, store);
+        Frame = await Frame.Of(session, findings, takes, jobs, store, HttpContext.RequestServices.GetRequiredService<ProofStore>());
         ViewData["Frame"] = Frame;
         ViewData["Station"] = station;
         ViewData["Title"] = $"{session.State.Name}: {station}";

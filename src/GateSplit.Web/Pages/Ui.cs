@@ -11,6 +11,9 @@ namespace GateSplit.Web.Pages;
 /// <summary>Small helps for pages.</summary>
 public static class Ui
 {
+    /// <summary>A level, of which silence is none.</summary>
+    public static Decibels? Finite(Decibels level) => level > Decibels.Silence ? level : null;
+
     /// <summary>The version of the program.</summary>
     public static string Version { get; } = typeof(Ui).Assembly.GetName().Version?.ToString(3) ?? "";
 

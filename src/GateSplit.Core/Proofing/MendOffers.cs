@@ -1,0 +1,69 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Splits;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>Which mends the findings of a proof ask for.</summary>
+public static class MendOffers
+{
+    private const double Sure = 0.6; // certainty of what a file holds
+    private const double FewTracks = 3;
+    private const double NotByFar = 0.05; // s
+
+    /// <summary>The mend of one finding.</summary>
+    /// <param name="proof">The proof it is of.</param>
+    /// <param name="finding">The finding.</param>
+    /// <param name="tracks">The tracks of the files, in their order.</param>
+    /// <returns>Null where no mend helps: the line has to be printed again.</returns>
+    public static MendOffer? Of(TakeProof proof, ProofFinding finding, ImmutableArray<TrackId> tracks) => finding.File is { } file
+        ? OfTrack(proof, finding.Fault, file, tracks)
+        : finding.Fault is ProofFault.TakeOff or ProofFault.Drift && proof.OffsetSeconds is { } offset
+            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is not null || Known(proof) >= FewTracks)
+            : null;
+
+    /// <summary>All mends that are sure, each once, in an order in which none disturbs another.</summary>
+    public static ImmutableArray<Mend> AllSure(TakeProof proof, ImmutableArray<TrackId> tracks)
+    {
+        var offers = ProofFindings.Of(proof).Select(f => Of(proof, f, tracks)).OfType<MendOffer>().Where(o => o.Sure).Select(o => o.Mend).Distinct().ToList();
+
+        // What is said of a file goes by its name, so names are exchanged last; and of each exchange there are two, one from each side.
+        var exchanges = new List<ExchangeNames>();
+        foreach (var exchange in offers.OfType<ExchangeNames>())
+        {
+            if (!exchanges.Exists(e => e.One == exchange.Other && e.Other == exchange.One))
+            {
+                exchanges.Add(exchange);
+            }
+        }
+
+        return [.. offers.Where(o => o is not ExchangeNames).OrderBy(o => o is MoveTake ? 1 : 0), .. exchanges];
+    }
+
+    /// <summary>The drift that is undone with the offset: only one that is more than its measure can be wrong by.</summary>
+    private static double Drift(TakeProof proof) => ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.Drift) ? proof.DriftPpm!.Value : 0;
+
+    private static int Known(TakeProof proof) => proof.Tracks.Count(t => t.Identity is { Part: { } part, Certainty: > Sure } && !proof.Parts[part].Held);
+
+    private static MendOffer? OfTrack(TakeProof proof, ProofFault fault, int file, ImmutableArray<TrackId> tracks)
+    {
+        var track = proof.Tracks[file];
+        var id = tracks[file];
+        return fault switch
+        {
+            ProofFault.TrackOff when track.OffsetSeconds is { } offset =>
+                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts.Any(p => proof.Parts[part].Contains(p))),
+            ProofFault.UpsideDown => new(new TurnPolarity(id), true),
+            ProofFault.SidesOpposed => new(new TurnPolarity(id, RightOnly: true), false),
+            ProofFault.OneChannel => new(new MakeMono(id, MonoOf.Mean), false),
+            ProofFault.SideMissing => new(new MakeMono(id, track.Scan.Pair == PairState.LeftMissing ? MonoOf.Right : MonoOf.Left), false),
+            ProofFault.Dc => new(new RemoveDc(id, [.. track.Scan.Levels.Channels.Select(c => c.DcOffset)]), true),
+            ProofFault.OtherElement when Holder(proof, track.Named!.Value) is { } holder && holder != file =>
+                new(new ExchangeNames(id, tracks[holder]), proof.Tracks[holder].Identity.Certainty > Sure && proof.Tracks[holder].Named == track.Identity.Part && track.Identity.Certainty > Sure),
+            _ => null,
+        };
+    }
+
+    /// <summary>The file that holds a part; null for none.</summary>
+    private static int? Holder(TakeProof proof, int part) =>
+        Enumerable.Range(0, proof.Tracks.Length).Where(i => proof.Tracks[i].Identity.Part == part && proof.Tracks[i].Double is null).Select(i => (int?)i).FirstOrDefault();
+}

@@ -1,0 +1,8 @@
+namespace GateSplit.Data;
+
+/// <summary>Kinds of jobs that make no take; those that do are called as in <see cref="TakeKind"/>.</summary>
+public static class JobKind
+{
+    /// <summary>Says what a take really holds.</summary>
+    public const string Proof = "proof";
+}

@@ -1,0 +1,176 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Splits;
+using GateSplit.Data;
+using GateSplit.Jobs;
+using GateSplit.Web.Sessions;
+using Microsoft.AspNetCore.Mvc;
+
+namespace GateSplit.Web.Pages.Session;
+
+/// <summary>What a take really holds, and its mends.</summary>
+public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ProofStore proofs, JobQueue queue)
+    : SessionPage(open, sessions, takes, jobs, store)
+{
+    /// <summary>The take that is shown; the newest where none is named.</summary>
+    [BindProperty(SupportsGet = true, Name = "take")]
+    public int? Number { get; set; }
+
+    /// <summary>All takes, the newest first.</summary>
+    public IReadOnlyList<Take> AllTakes { get; private set; } = [];
+
+    /// <summary>The take that is shown; null if there is none.</summary>
+    public Take? Take { get; private set; }
+
+    /// <summary>Its proof; null if it was not looked at yet.</summary>
+    public KeptProof? Kept { get; private set; }
+
+    /// <summary>Its mends.</summary>
+    public MendList Mends { get; private set; } = new([], [], MendList.None);
+
+    /// <summary>What of it is meant so, with the reasons.</summary>
+    public IReadOnlyDictionary<string, string> Accepted { get; private set; } = ImmutableDictionary<string, string>.Empty;
+
+    /// <summary>The job that proves it, or the last one that did; null if there was none.</summary>
+    public Job? Job { get; private set; }
+
+    /// <summary>What the proof finds.</summary>
+    public IReadOnlyList<ProofFinding> Findings { get; private set; } = [];
+
+    /// <summary>The tracks of the files that were proved, in their order.</summary>
+    public ImmutableArray<TrackId> TrackIds { get; private set; } = [];
+
+    /// <summary>The mends that are sure.</summary>
+    public ImmutableArray<Mend> Sure { get; private set; } = [];
+
+    /// <summary>True if the proof is of the take as its mends make it now.</summary>
+    public bool IsCurrent => Kept is { } kept && kept.Mends == Mends.Json;
+
+    /// <summary>The findings of one file, or of the take where none is named.</summary>
+    public IEnumerable<ProofFinding> Of(int? file) => Findings.Where(f => f.File == file && f.Fault != ProofFault.Bleed);
+
+    /// <summary>What mends a finding; null for nothing.</summary>
+    public MendOffer? Offer(ProofFinding finding) => MendOffers.Of(Kept!.Proof, finding, TrackIds);
+
+    /// <summary>The mends in words, each as it is done.</summary>
+    public IEnumerable<string> MendNames()
+    {
+        var take = TakeMends.Of(Take!);
+        foreach (var mend in Mends.Mends)
+        {
+            yield return mend.Name(take);
+            take = mend.Apply(take).Value ?? take;
+        }
+    }
+
+    /// <summary>What a mend is called now.</summary>
+    public string NameOf(Mend mend) => mend.Name(TakeMends.Of(Take!).With(Mends.Mends).Value ?? TakeMends.Of(Take!));
+
+    /// <summary>Shows the page.</summary>
+    public async Task<IActionResult> OnGet() => await Show() ? Page() : NotFound();
+
+    /// <summary>How far the proof is, for a page that waits for it.</summary>
+    public async Task<IActionResult> OnGetProgress()
+    {
+        if (!await Show())
+        {
+            return NotFound();
+        }
+
+        if (Job is not { IsActive: true })
+        {
+            Response.Headers["HX-Refresh"] = "true";
+        }
+
+        return Partial("_ProofProgress", this);
+    }
+
+    /// <summary>Looks at the take again.</summary>
+    public Task<IActionResult> OnPostProve() => Act(async take =>
+    {
+        await queue.Prove(Id, take.Id);
+        return null;
+    });
+
+    /// <summary>Does what a finding asks for.</summary>
+    public Task<IActionResult> OnPostMend(string seen, string finding) => Act(take =>
+        Findings.FirstOrDefault(f => f.Key == finding) is { } found && Offer(found) is { } offer
+            ? Add(take, seen, [offer.Mend])
+            : Task.FromResult<string?>("This finding is gone already."));
+
+    /// <summary>Does everything that is sure.</summary>
+    public Task<IActionResult> OnPostMendSure(string seen) => Act(take => Sure.IsEmpty
+        ? Task.FromResult<string?>("Nothing is sure enough to be mended without listening.")
+        : Add(take, seen, Sure));
+
+    /// <summary>Takes the last mend back.</summary>
+    public Task<IActionResult> OnPostUndo(string seen) => Act(take => Mends.Mends.Count > 0
+        ? Set(take, seen, [.. Mends.Mends.SkipLast(1)], [Mends.Mends[^1], .. Mends.Undone])
+        : Task.FromResult<string?>("There is no mend to take back."));
+
+    /// <summary>Makes it again.</summary>
+    public Task<IActionResult> OnPostRedo(string seen) => Act(take => Mends.Undone.Count > 0
+        ? Set(take, seen, [.. Mends.Mends, Mends.Undone[0]], [.. Mends.Undone.Skip(1)])
+        : Task.FromResult<string?>("Nothing was taken back."));
+
+    /// <summary>Says that a finding is meant so, or no longer.</summary>
+    public Task<IActionResult> OnPostMeant(string finding, string? reason, bool back) => Act(async take =>
+    {
+        await proofs.Accept(take.Id, finding, back ? null : (reason ?? "").Trim() is { Length: > 0 } why ? why[..Math.Min(why.Length, 200)] : "meant so");
+        return null;
+    });
+
+    private Task<string?> Add(Take take, string seen, IReadOnlyList<Mend> mends) =>
+        TakeMends.Of(take).With([.. Mends.Mends, .. mends]) is { Ok: false } refused
+            ? Task.FromResult<string?>(refused.Trouble)
+            : Set(take, seen, [.. Mends.Mends, .. mends], []);
+
+    /// <summary>Keeps mends, and proves the take with them.</summary>
+    private async Task<string?> Set(Take take, string seen, IReadOnlyList<Mend> mends, IReadOnlyList<Mend> undone)
+    {
+        if (!await proofs.Set(take.Id, seen, mends, undone))
+        {
+            return "The mends of this take were changed in another window meanwhile, so nothing was done. What you see now is how they are.";
+        }
+
+        await queue.Prove(Id, take.Id);
+        return null;
+    }
+
+    private async Task<IActionResult> Act(Func<Take, Task<string?>> act)
+    {
+        if (!await Show() || Take is not { } take)
+        {
+            return NotFound();
+        }
+
+        var address = $"/sessions/{Id}/proof?take={take.Number}";
+        return await act(take) is { } trouble ? RedirectTelling(address, trouble) : Redirect(address);
+    }
+
+    private async Task<bool> Show()
+    {
+        if (!await Load("proof"))
+        {
+            return false;
+        }
+
+        AllTakes = await Takes.Of(Id);
+        Take = AllTakes.FirstOrDefault(t => t.Number == Number) ?? (Number is null ? AllTakes.FirstOrDefault() : null);
+        if (Take is { } take)
+        {
+            Kept = await proofs.Find(take.Id);
+            Mends = await proofs.Mends(take.Id);
+            Accepted = await proofs.Accepted(take.Id);
+            Job = await JobStore.ProofOf(Id, take.Id);
+            if (Kept is { } kept)
+            {
+                Findings = [.. ProofFindings.Of(kept.Proof)];
+                TrackIds = [.. kept.Proof.Tracks.Select(t => new TrackId(t.Id!))];
+                Sure = IsCurrent ? MendOffers.AllSure(kept.Proof, TrackIds) : [];
+            }
+        }
+
+        return true;
+    }
+}
