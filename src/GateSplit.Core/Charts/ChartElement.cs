@@ -55,6 +55,9 @@ public sealed record ChartElement(ElementId Id, string Name, Family Family, Elem
     /// <summary>An effect of its own before its fader; null for none.</summary>
     public InsertPatch? Insert { get; init; }
 
+    /// <summary>Where its microphone stands; null for one without a tone of its own, and for what is no microphone.</summary>
+    public MicPlace? Mic { get; init; }
+
     /// <summary>How long a return may ring, in seconds.</summary>
     public static Limits<double> Returns => new(0, 60);
 
@@ -79,6 +82,7 @@ public sealed record ChartElement(ElementId Id, string Name, Family Family, Elem
                 .. Lost(chart, place),
                 .. Amounts(place),
                 .. Insert?.Misfits($"{place}.insert") ?? [],
+                .. Mic?.Misfits($"{place}.mic") ?? [],
                 .. Straight?.Misfits(chart, $"{place}.straight") ?? [],
             ];
     }

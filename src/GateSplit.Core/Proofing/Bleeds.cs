@@ -3,7 +3,6 @@ using System.Numerics;
 using System.Numerics.Tensors;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
-using MathNet.Numerics.LinearAlgebra;
 
 namespace GateSplit.Core.Proofing;
 
@@ -48,30 +47,32 @@ internal sealed class Bleeds
     public static (ImmutableArray<ImmutableArray<Bleed>> Found, ImmutableArray<int> NeverAlone) Of(
         IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<Identity> identities, IReadOnlyList<Part> parts, TakeTime time, CancellationToken cancel)
     {
-        var found = sounds.Select(_ => new List<Bleed>()).ToList();
-        var never = ImmutableArray.CreateBuilder<int>();
+        var found = new List<(int File, Bleed Bleed)>[sounds.Count];
+        var never = new bool[sounds.Count];
         var bleeds = new Bleeds(sounds, cancel);
-        for (var from = 0; from < sounds.Count; from++)
+        Parallel.For(0, sounds.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, from =>
         {
+            found[from] = [];
             if (sounds[from] is not { } sound || identities[from].Part is not { } part || parts.Any(p => parts[part].Contains(p)))
             {
-                continue;
+                return;
             }
 
             var hits = AloneHits(parts, part).Select(n => ((long)((time.Of(n.Note) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz), n.Room)).ToList();
             if (hits.Count < LeastHits)
             {
-                never.Add(from);
-                continue;
+                never[from] = true;
+                return;
             }
 
             foreach (var (file, level) in bleeds.From(from, hits, parts[part].Held).Where(b => !(identities[b.File].Part is { } other && parts[other].Shares(parts[part]))))
             {
-                found[file].Add(new(from, level));
+                found[from].Add((file, new(from, level)));
             }
-        }
-
-        return ([.. found.Select(f => f.OrderByDescending(b => b.Level).ToImmutableArray())], never.ToImmutable());
+        });
+        return (
+            [.. sounds.Select((_, file) => found.SelectMany(f => f).Where(f => f.File == file).Select(f => f.Bleed).OrderByDescending(b => b.Level).ThenBy(b => b.From).ToImmutableArray())],
+            [.. Enumerable.Range(0, sounds.Count).Where(f => never[f])]);
     }
 
     /// <summary>Notes of a part near which no other plays, those with most room about them first.</summary>
@@ -213,8 +214,15 @@ internal sealed class Bleeds
 
         // In bands of which the hits tell nothing the filter shall let nothing through.
         var kept = Unheard * auto[0] / whole[0];
-        var matrix = Matrix<double>.Build.Dense(taps, taps, (r, c) => auto[Math.Abs(r - c)] + kept * whole[Math.Abs(r - c)] + (r == c ? Ridge * auto[0] : 0));
-        return [.. matrix.Cholesky().Solve(MathNet.Numerics.LinearAlgebra.Vector<double>.Build.Dense(taps, t => cross[(lag + t + Size) % Size]))];
+        var (diagonals, wanted) = (new double[taps], new double[taps]);
+        for (var tap = 0; tap < taps; tap++)
+        {
+            diagonals[tap] = auto[tap] + kept * whole[tap];
+            wanted[tap] = cross[(lag + tap + Size) % Size];
+        }
+
+        diagonals[0] += Ridge * auto[0];
+        return Levinson.Solve(diagonals, wanted);
     }
 
     /// <summary>The energy of what comes out of a filter.</summary>

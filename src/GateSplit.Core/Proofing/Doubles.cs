@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Numerics;
 using System.Numerics.Tensors;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
@@ -14,6 +15,7 @@ internal static class Doubles
     private const int Places = 5; // looked at in each file
     private const int Slices = 16; // of a window, whose energies tell at once what cannot be the same
     private const double Alike = 0.9;
+    private const double MostDifferent = 1.5; // dB between bands
     private const double SlicesAlike = 0.8;
 
     /// <summary>Looks through all pairs.</summary>
@@ -21,7 +23,7 @@ internal static class Doubles
     /// <param name="onsets">Where the sounds of each begin.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Pairs, the earlier first, each with how the later lies to it.</returns>
-    public static IEnumerable<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, CancellationToken cancel)
+    public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, CancellationToken cancel)
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
@@ -32,22 +34,11 @@ internal static class Doubles
             firsts[i + 1] = firsts[i] + places[i].Length;
         }
 
-        for (var one = 0; one < sounds.Count; one++)
-        {
-            for (var other = one + 1; other < sounds.Count; other++)
-            {
-                cancel.ThrowIfCancellationRequested();
-                if (sounds[one] is not { } here || sounds[other] is not { } there || !MayBe(one, other))
-                {
-                    continue;
-                }
-
-                if (Compared(here, there, [.. places[one], .. places[other]]) is { } found)
-                {
-                    yield return (one, found with { File = other });
-                }
-            }
-        }
+        var pairs = Enumerable.Range(0, sounds.Count).SelectMany(one => Enumerable.Range(one + 1, sounds.Count - one - 1).Select(other => (one, other))).ToArray();
+        return [.. pairs.AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(pair =>
+            sounds[pair.one] is { } here && sounds[pair.other] is { } there && MayBe(pair.one, pair.other) && Compared(here, there, [.. places[pair.one], .. places[pair.other]]) is { } found
+                ? [(pair.one, found with { File = pair.other })]
+                : Array.Empty<(int, DoubleOf)>())];
 
         bool MayBe(int one, int other)
         {
@@ -117,9 +108,48 @@ internal static class Doubles
             return null;
         }
 
+        // Two microphones of one drum are alike as waves, where it is low; but not in all bands.
         var likeness = Math.Abs(sum[best]) / Math.Sqrt(first * second);
-        return likeness < Alike
+        return likeness < Alike || BandsDiffer(one, other, places, best - reach) > MostDifferent
             ? null
             : new(0, best - reach + CrossCorrelation.Between(sum, best), Decibels.FromRatio(sum[best] / first), Math.Sign(sum[best]), Math.Min(1, likeness));
+    }
+
+    /// <summary>By how many dB the gain of the other differs between those octaves in which the two go together.</summary>
+    private static double BandsDiffer(IMonoSound one, IMonoSound other, long[] places, int lag)
+    {
+        const int Octaves = 9;
+        const double Lowest = 45; // Hz
+        const double Together = 0.9; // of the energies
+        const double Apart = 0.5;
+        const double Much = 0.06; // of the energy of a file
+        var (own, both, there) = (new double[Octaves], new double[Octaves], new double[Octaves]);
+        var samples = new float[Window];
+        foreach (var place in places)
+        {
+            one.Read(place, samples);
+            var first = CrossCorrelation.Spectrum(samples, Window);
+            other.Read(place + lag, samples);
+            var second = CrossCorrelation.Spectrum(samples, Window);
+            for (var bin = 1; bin < Window / 2; bin++)
+            {
+                var octave = (int)Math.Floor(Math.Log2((double)bin * one.Rate.Hz / Window / Lowest));
+                if (octave is >= 0 and < Octaves)
+                {
+                    own[octave] += first[bin].Magnitude * first[bin].Magnitude;
+                    both[octave] += (Complex.Conjugate(first[bin]) * second[bin]).Real;
+                    there[octave] += second[bin].Magnitude * second[bin].Magnitude;
+                }
+            }
+        }
+
+        bool GoApart(int b) => both[b] * both[b] < Apart * own[b] * there[b];
+        if (Enumerable.Range(0, Octaves).Where(GoApart).Sum(b => own[b]) > Much * own.Sum() || Enumerable.Range(0, Octaves).Where(GoApart).Sum(b => there[b]) > Much * there.Sum())
+        {
+            return double.PositiveInfinity;
+        }
+
+        var gains = Enumerable.Range(0, Octaves).Where(b => own[b] > 0 && both[b] * both[b] > Together * own[b] * there[b]).Select(b => 20 * Math.Log10(Math.Abs(both[b]) / own[b])).ToList();
+        return gains.Count == 0 ? 0 : gains.Max() - gains.Min();
     }
 }

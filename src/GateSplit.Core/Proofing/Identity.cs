@@ -14,6 +14,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     public static readonly Identity None = new(null, 0, [], null);
 
     private const double Enough = 0.4; // a score below it is chance
+    private const double NearlyAll = 0.8;
     private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
 
@@ -57,14 +58,24 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     {
         var matches = new Match[tracks.Count, parts.Count];
         var (scores, gains) = (new double[tracks.Count, parts.Count], new double[tracks.Count, parts.Count]);
+        var afar = parts.Select(p => parts.Any(p.Contains)).ToList();
         for (var track = 0; track < tracks.Count; track++)
         {
             for (var part = 0; part < parts.Count; part++)
             {
-                var match = Match.Of(tracks[track], parts[part], time);
+                var match = Match.Of(tracks[track], parts[part], time, afar[part]);
                 matches[track, part] = match;
                 scores[track, part] = pitches?[track, part] is { } fit ? Math.Max((match.Score + Math.Max(0, fit)) / 2, ByPitch * fit) : match.Score;
                 gains[track, part] = scores[track, part] + (named[track] == part ? ByName : 0);
+            }
+
+            // Where all notes of its own are heard under much bleed, a microphone plays what a room plays: then it is no other than its name says.
+            if (named[track] is { } own && matches[track, own].Heard.Length >= NearlyAll * parts[own].Notes.Length && !parts[own].Notes.IsEmpty)
+            {
+                foreach (var part in Enumerable.Range(0, parts.Count).Where(p => parts[p].Contains(parts[own]) && gains[track, p] > gains[track, own]))
+                {
+                    (scores[track, own], gains[track, own]) = (Math.Max(scores[track, own], Enough), Math.Max(gains[track, own], gains[track, part] + ByName));
+                }
             }
         }
 

@@ -14,14 +14,16 @@ internal sealed record Match(double Score, ImmutableArray<int> Heard, ImmutableA
     /// <param name="track">Where the track's sounds begin.</param>
     /// <param name="part">The part.</param>
     /// <param name="time">The time of the take.</param>
-    public static Match Of(ImmutableArray<Onset> track, Part part, TakeTime time)
+    /// <param name="fromAfar">True of what hears several elements, and so stands away from them.</param>
+    public static Match Of(ImmutableArray<Onset> track, Part part, TakeTime time, bool fromAfar = false)
     {
+        const double SoundsWay = 0.04; // s: 14 m
         if (track.IsEmpty || part.Notes.IsEmpty)
         {
             return new(0, [], []);
         }
 
-        var (early, late) = part.Tolerance;
+        var (early, late) = (part.Tolerance.Early, part.Tolerance.Late + (fromAfar ? SoundsWay : 0));
         var (found, next) = (new List<(int Note, Onset Onset, double Offset)>(), 0);
         for (var note = 0; note < part.Notes.Length; note++)
         {

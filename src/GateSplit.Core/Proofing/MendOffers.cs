@@ -51,8 +51,8 @@ public static class MendOffers
         return fault switch
         {
             ProofFault.TrackOff when track.OffsetSeconds is { } offset =>
-                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts.Any(p => proof.Parts[part].Contains(p))),
-            ProofFault.UpsideDown => new(new TurnPolarity(id), true),
+                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts.Where((_, p) => p != part).Any(p => proof.Parts[part].Shares(p))),
+            ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null),
             ProofFault.SidesOpposed => new(new TurnPolarity(id, RightOnly: true), false),
             ProofFault.OneChannel => new(new MakeMono(id, MonoOf.Mean), false),
             ProofFault.SideMissing => new(new MakeMono(id, track.Scan.Pair == PairState.LeftMissing ? MonoOf.Right : MonoOf.Left), false),

@@ -27,7 +27,7 @@ public static class ProofFindings
 
     private static IEnumerable<ProofFinding> OfTake(TakeProof proof)
     {
-        if (proof.OffsetSeconds is { } offset && Math.Abs(offset) >= TakeLate)
+        if (proof.OffsetSeconds is { } offset && Math.Abs(offset) >= (proof.FromReference is null && !proof.Tracks.Any(t => t.Identity.Part is { } part && !proof.Parts[part].Held) ? LateOfHeld : TakeLate))
         {
             yield return new(ProofFault.TakeOff, Severity.Warning, null, $"The take is {Milliseconds(offset)} against {(proof.FromReference is null ? "its notes" : "the reference")}.");
         }
@@ -55,7 +55,7 @@ public static class ProofFindings
     /// <summary>From here on, a drift is one: more than its measure can be wrong by.</summary>
     private static double LeastDrift(TakeProof proof)
     {
-        const double Surely = 4;
+        const double Surely = 5;
         return proof.FromReference is null ? Math.Max(DriftsFromNotes, Surely * 1e6 * proof.FromNotes!.Spread) : Drifts;
     }
 
@@ -82,7 +82,7 @@ public static class ProofFindings
                 : Say(ProofFault.Unknown, Severity.Warning, "It plays the notes of none of the elements.");
         }
 
-        foreach (var finding in OfTime(proof, file, Say).Concat(OfSides(track, Say)).Concat(OfDamage(proof, track, Say)))
+        foreach (var finding in OfTime(proof, file, Say).Concat(OfSides(proof, track, Say)).Concat(OfDamage(proof, track, Say)))
         {
             yield return finding;
         }
@@ -111,10 +111,10 @@ public static class ProofFindings
     {
         var track = proof.Tracks[file];
         var held = proof.FromReference is null && track.Identity.Part is { } part && proof.Parts[part].Held;
-        var afar = track.Identity.Part is { } own && proof.Parts.Any(p => proof.Parts[own].Contains(p));
+        var afar = track.Identity.Part is { } own && proof.Parts.Where((_, p) => p != own).Any(p => proof.Parts[own].Shares(p));
         if (track.OffsetSeconds is { } offset && Math.Abs(offset) >= (held ? LateOfHeld : Late))
         {
-            // A microphone that hears several elements stands away from them.
+            // A microphone beside others stands farther away than the nearest of them.
             yield return say(ProofFault.TrackOff, afar && offset > 0 && offset < LateFromAfar ? Severity.Note : Severity.Warning, $"{Capital(Milliseconds(offset))} against its take.");
         }
 
@@ -124,11 +124,13 @@ public static class ProofFindings
         }
     }
 
-    private static IEnumerable<ProofFinding> OfSides(TrackProof track, Func<ProofFault, Severity, string, ProofFinding> say)
+    private static IEnumerable<ProofFinding> OfSides(TakeProof proof, TrackProof track, Func<ProofFault, Severity, string, ProofFinding> say)
     {
         if (track.Polarity < 0)
         {
-            yield return say(ProofFault.UpsideDown, Severity.Warning, "It is upside down.");
+            yield return track.PolarityAgainst is { } partner
+                ? say(ProofFault.UpsideDown, Severity.Note, $"It is upside down against {proof.Tracks[partner].File}, as a microphone beneath a drum is.")
+                : say(ProofFault.UpsideDown, Severity.Warning, "It is upside down.");
         }
 
         var (fault, sentence) = track.Scan.Pair switch

@@ -43,6 +43,11 @@ public static class ProofWords
         return string.Join(' ', [.. Held(proof, track), .. findings.Where(f => !bleeds.Contains(f)).Select(f => f.Sentence)]);
     }
 
+    /// <summary>What a file is, without what is wrong with it.</summary>
+    /// <param name="proof">The proof.</param>
+    /// <param name="file">The file, by its place.</param>
+    public static string What(TakeProof proof, int file) => string.Join(' ', Held(proof, proof.Tracks[file]));
+
     private static IEnumerable<string> Held(TakeProof proof, TrackProof track)
     {
         if (track.Scan.IsSilent)

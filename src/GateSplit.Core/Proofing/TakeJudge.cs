@@ -16,6 +16,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const double ScanShare = 0.6; // of the time it takes
     private static readonly Decibels AddsUp = new(-20);
     private const int LeastLags = 3;
+    private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double BySureness = 0.3;
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
@@ -47,7 +48,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         progress?.Report(0.85);
         List<(double Lag, int Sign)?> Lags() => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i]))];
         var lags = Lags();
-        if (lags.OfType<(double Lag, int Sign)>().Select(l => l.Lag).ToList() is { Count: >= LeastLags } known && place is var (start, slope) && TheilSen.Median(known) is var beside && Math.Abs(beside) > 0.5)
+        if (lags.OfType<(double Lag, int Sign)>().Select(l => l.Lag).ToList() is { Count: >= LeastLags } known && place is var (start, slope) && TheilSen.Median(known) is var beside && Math.Abs(beside) > Beside * _rate.Hz)
         {
             // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie.
             place = (slope == 0 ? start + Math.Round(beside) : start + beside, slope);

@@ -81,7 +81,8 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
     {
         const double OfMedian = 1.4826; // the standard deviation of normal errors over the median of their sizes
         var middle = found.Average(f => f.At);
-        var error = OfMedian * TheilSen.Median([.. found.Select(f => Math.Abs(f.Value - offset - drift * f.At))]);
+        const double Least = 0.0005; // s: no window is known better
+        var error = Least + OfMedian * TheilSen.Median([.. found.Select(f => Math.Abs(f.Value - offset - drift * f.At))]);
         return error / Math.Sqrt(found.Sum(f => (f.At - middle) * (f.At - middle)));
     }
 

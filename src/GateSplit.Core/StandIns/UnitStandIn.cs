@@ -54,7 +54,7 @@ public sealed class UnitStandIn
         _voices = [.. unit.Chart.Voices.Select(v => new VoiceStandIn(v, ShapeOf(unit, v.Id, curves), notes[v.Id], sampleRate, history, mostFrames))];
         var dry = signal.PortFeeds.Where(f => f.UnitId == unit.Id && f.Dry).Select(f => f.Element.ElementId).ToHashSet();
         bool IsDry(ChartElement element) => dry.Contains(element.Id);
-        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate), IsDry(e) ? Ridden.Of(e, curves, sampleRate) : null, IsDry(e))).ToList();
+        var elements = unit.Chart.Elements.Select(e => new Element(e, Hearings(e, sampleRate), Tones(e, sampleRate), Inserts(e, sampleRate), Ridden.Of(e, curves, sampleRate), IsDry(e) ? Ridden.Of(e, curves, sampleRate) : null, IsDry(e))).ToList();
         _elements = [.. elements.Where(e => e.Chart.Kind != ElementKind.Return)];
         _returns = [.. elements.Where(e => e.Chart.Kind == ElementKind.Return)];
         _effects = [.. _returns.Select(r => EffectOf(r.Chart, sampleRate))];
@@ -157,6 +157,10 @@ public sealed class UnitStandIn
         ];
     }
 
+    /// <summary>The tone of a microphone, one for each channel; none if it has none.</summary>
+    private static MicTone[] Tones(ChartElement element, SampleRate sampleRate) =>
+        element.Mic is { } place ? [.. Enumerable.Range(0, (int)element.Width).Select(_ => new MicTone(place, sampleRate))] : [];
+
     /// <summary>The element's own effect, one for each channel; none if it has none or it is switched off.</summary>
     private Crusher[] Inserts(ChartElement element, SampleRate sampleRate) =>
         element.Insert is { } patch && !_unit.Element(element.Id).InsertOff
@@ -228,7 +232,7 @@ public sealed class UnitStandIn
     private sealed record Heard(VoiceStandIn Voice, int DelaySamples, Gain2x2 Gain);
 
     /// <summary>One element with the samples of a stretch, before its fader.</summary>
-    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, Crusher[] inserts, Ridden? ridden, Ridden? dryRidden, bool keepsDry)
+    private sealed class Element(ChartElement chart, ImmutableArray<Heard> heard, MicTone[] tones, Crusher[] inserts, Ridden? ridden, Ridden? dryRidden, bool keepsDry)
     {
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right = new float[StretchFrames];
@@ -257,6 +261,11 @@ public sealed class UnitStandIn
             }
 
             Mixing.Mix(_parts.AsSpan(0, count), Left(frames), chart.Width == Width.Mono ? [] : Right(frames));
+            for (var side = 0; side < tones.Length; side++)
+            {
+                tones[side].Process(side == 0 ? Left(frames) : Right(frames));
+            }
+
             if (keepsDry)
             {
                 Left(frames).CopyTo(_dry[0]);

@@ -23,3 +23,5 @@ create table take_mends (
     undone  jsonb not null default '[]'
 );
 create index jobs_by_proof on jobs (((request->>'takeId')::bigint)) where kind = 'proof';
+alter table jobs drop constraint jobs_kind_check;
+alter table jobs add constraint jobs_kind_check check (kind in ('print', 'bring-in', 'proof'));
