@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Text.Json;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Handoff;
@@ -266,17 +265,5 @@ public sealed class CommandTests : IDisposable
         return path;
     }
 
-    private static (int Code, string Output, string Errors) Run(params string[] arguments)
-    {
-        using var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "gatesplit.dll"), .. arguments])
-        {
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            UseShellExecute = false,
-        })!;
-        var errors = process.StandardError.ReadToEndAsync();
-        var output = process.StandardOutput.ReadToEnd();
-        process.WaitForExit();
-        return (process.ExitCode, output, errors.Result);
-    }
+    private static (int Code, string Output, string Errors) Run(params string[] arguments) => Cli.Run(arguments);
 }

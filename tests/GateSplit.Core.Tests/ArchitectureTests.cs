@@ -26,7 +26,7 @@ public sealed class ArchitectureTests
         ["Planning"] = ["Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Drawing"] = ["Views", "Signal", "Splits", "Charts", "Sound", "Quantities"],
         ["StandIns"] = ["Planning", "Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
-        ["Proofing"] = ["Views", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
+        ["Proofing"] = ["Views", "Signal", "Edits", "Planning", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Handoff"] = ["Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Demo"] = ["Planning", "Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
     };

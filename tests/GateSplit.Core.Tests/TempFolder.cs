@@ -5,7 +5,10 @@ internal sealed class TempFolder : IDisposable
 {
     private readonly DirectoryInfo _folder = Directory.CreateTempSubdirectory("gate-split-test-");
 
-    public string this[string name] => Path.Combine(_folder.FullName, name);
+    /// <summary>Where it is.</summary>
+    public string Path => _folder.FullName;
+
+    public string this[string name] => System.IO.Path.Combine(_folder.FullName, name);
 
     public string Root => _folder.FullName;
 

@@ -31,7 +31,7 @@ internal sealed class Bleeds
     private const double OverBefore = 8; // times what was there before a hit
     private const int LeastClear = 4; // hits
     private const double ShareClear = 0.2; // of all
-    private static readonly Decibels Least = new(-60);
+    private static readonly Decibels Least = new(-52);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
     private readonly CancellationToken _cancel;
 

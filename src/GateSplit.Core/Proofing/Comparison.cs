@@ -29,6 +29,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int RefinedWindows = 16;
     private const int ShortestPart = 20; // of a second: less tells nothing
     private const double Nothing = 1e-3; // frames: nearer to a whole number than can be measured
+    private const int Apart = 8; // frames
     private const int AnchorSeconds = 90;
 
     /// <summary>Compares two files of one sample rate.</summary>
@@ -45,15 +46,28 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="cancel">Stops the reading.</param>
     public static (double Start, double Slope)? Aligned(IMonoSound whole, IMonoSound parts, CancellationToken cancel = default)
     {
-        const double Near = 0.05; // frames
-        return Place(whole, parts, cancel) is not var (start, slope) ? null
-            : Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * whole.Frames.Count) < Near ? (Math.Round(start), 0)
-            : (start, slope);
+        const double Near = 0.1; // frames
+        if (Line(whole, parts, cancel) is not var (start, slope, line))
+        {
+            return null;
+        }
+
+        if (Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * whole.Frames.Count) < 2 * Near)
+        {
+            return (Math.Round(start), 0);
+        }
+
+        var refined = Refine(whole, parts, start, slope, line);
+        return Math.Abs(refined.Start - start) < AlongTheLine ? refined : (start, slope);
     }
 
     /// <summary>Where the second lies: the offset at its start and how much it grows with each frame of the first.</summary>
     /// <returns>Null where the two have nothing in common.</returns>
-    private static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default)
+    private static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default) =>
+        Line(first, second, cancel) is var (start, slope, line) ? Refine(first, second, start, slope, line) : null;
+
+    /// <summary>A straight line through the offsets of all windows, and the windows that lie along it.</summary>
+    private static (double Start, double Slope, List<long> Windows)? Line(IMonoSound first, IMonoSound second, CancellationToken cancel)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -70,11 +84,12 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
         var (start, slope) = TheilSen.Fit(found);
         var line = found.Where(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine).Select(p => (long)p.At).ToList();
-        if (line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift)
-        {
-            return null;
-        }
+        return line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift ? null : (start, slope, line);
+    }
 
+    /// <summary>Moves a line until least is left.</summary>
+    private static (double Start, double Slope) Refine(IMonoSound first, IMonoSound second, double start, double slope, List<long> line)
+    {
         var spread = line.Where((_, i) => i % (1 + (line.Count - 1) / RefinedWindows) == 0).Select(at => (at, Filtered(first, at))).ToList();
         for (var (round, moved) = (0, 1.0); round < MostRounds && moved > Settled; round++)
         {
@@ -212,14 +227,15 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="scale">Frames of the first.</param>
     private static (double Start, double Slope)? Refined(IReadOnlyList<(long At, float[] Sound)> wanted, IMonoSound second, double start, double slope, double scale)
     {
-        var (input, here) = (new float[Window + 4 * Interpolator.Reach + 2], new float[Window + 2]);
+        var (input, here) = (new float[Window + 4 * Interpolator.Reach + 2 + Apart], new float[Window + 2 + Apart]);
         var sums = new double[3, 4];
         foreach (var (at, sound) in wanted)
         {
-            var place = at + start + slope * at - 1;
+            var place = at + start + slope * at - 1 - Apart;
             var whole = (long)Math.Floor(place) - 2 * Interpolator.Reach;
             second.Read(whole, input);
             Interpolator.Fill(place - whole, 1 + slope, input, here);
+            Differences(here);
             for (var i = 0; i < Window; i++)
             {
                 var rise = (here[i + 2] - here[i]) / 2.0;
@@ -245,10 +261,23 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>A window through the filter that moves sounds, not moved.</summary>
     private static float[] Filtered(IMonoSound sound, long at)
     {
-        var (input, into) = (new float[Window + 2 * Interpolator.Reach], new float[Window]);
-        sound.Read(at - Interpolator.Reach, input);
+        var (input, into) = (new float[Window + 2 * Interpolator.Reach + Apart], new float[Window + Apart]);
+        sound.Read(at - Apart - Interpolator.Reach, input);
         Interpolator.Fill(Interpolator.Reach, 1, input, into);
+        Differences(into);
         return into;
+    }
+
+    /// <summary>
+    /// Each sample less one a little before it, the first of which are lost: what is low and louder in the one than in the other would draw the
+    /// least squares aside where a window cuts it.
+    /// </summary>
+    private static void Differences(float[] samples)
+    {
+        for (var i = 0; i < samples.Length - Apart; i++)
+        {
+            samples[i] = samples[i + Apart] - samples[i];
+        }
     }
 
     /// <summary>Gain, polarity and what is left, over all that the two have in common.</summary>

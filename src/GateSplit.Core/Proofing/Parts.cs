@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
@@ -23,7 +24,20 @@ public static class Parts
             from heard in known.Chart.Hears.Where(h => !h.Bleed)
             select (known.Unit, Voice: known.Unit.Chart.Voices.First(v => v.Id == heard.VoiceId))).Distinct().ToList();
         var held = voices.Count > 0 && voices.TrueForAll(v => v.Voice.Drum is null);
-        return view.Song is null ? new(track.Title, [], held) : Of(view.Song, track.Title, n => voices.Exists(v => v.Unit.Plays(v.Voice, n.Channel, n.Key)), held);
+        if (view.Song is not { } song)
+        {
+            return new(track.Title, [], held);
+        }
+
+        // Two sources may play the same keys, and are two sounds all the same.
+        const int Channels = 16;
+        var pass = view.Split.Pass;
+        var (from, until) = (song.Metres.BarStart(pass.StartBar - 1), song.Metres.BarStart(pass.LengthBars));
+        var notes = voices
+            .SelectMany(v => PerformedNotes.Of(view.Whole, v.Unit, v.Voice, song).Select(n => n with { Channel = n.Channel + Channels * view.Whole.Units.IndexOf(v.Unit) }))
+            .Where(n => n.StartTick >= from && n.StartTick < until)
+            .ToList();
+        return Of(song, track.Title, notes, held);
     }
 
     /// <summary>A part of some notes of a song.</summary>
@@ -31,15 +45,14 @@ public static class Parts
     /// <param name="name">What it is called.</param>
     /// <param name="its">True of its notes.</param>
     /// <param name="held">True of what is held.</param>
-    public static Part Of(Song song, string name, Func<Note, bool> its, bool held)
-    {
-        var notes = song.Notes.Where(its).ToList();
-        return new(name, [.. notes.Select(n => Seconds(song, n.StartTick)).Distinct().Order()], held)
+    public static Part Of(Song song, string name, Func<Note, bool> its, bool held) => Of(song, name, [.. song.Notes.Where(its)], held);
+
+    private static Part Of(Song song, string name, List<Note> notes, bool held) =>
+        new(name, [.. notes.Select(n => Seconds(song, n.StartTick)).Distinct().Order()], held)
         {
             Keys = notes.Select(n => (n.Channel, n.Key)).ToImmutableHashSet(),
             Tones = held ? [.. notes.Select(n => new Tone(Seconds(song, n.StartTick), Seconds(song, n.EndTick), n.Key)).OrderBy(t => t.Start)] : [],
         };
-    }
 
     private static double Seconds(Song song, Ticks tick)
     {

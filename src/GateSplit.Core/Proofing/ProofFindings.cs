@@ -18,7 +18,7 @@ public static class ProofFindings
     private const double Drifts = 2; // ppm against a reference
     private const double DriftsFromNotes = 10; // ppm
     private const double AtTheStart = 0.03; // s
-    private const double LeastDc = 0.001; // of full scale
+    private const double LeastDc = 0.003; // of full scale: -50 dBFS
     private static readonly Decibels MuchBleed = new(-20);
     private static readonly Decibels AddsUp = new(-60);
 

@@ -15,10 +15,11 @@ public sealed class ClickMeter
 
     private const int About = 256; // frames on either side that are looked at
     private const int Own = 6; // frames that belong to the leap
+    private const int LeastBehind = 24; // frames that tell whether a sound goes on
     private const int Chunk = 4096;
     private const float Least = 0.01f; // of full scale
     private const float StandsOut = 8; // times the highest about it
-    private const double Louder = 2; // times the energy before: something begins
+    private const double Louder = 4; // times the energy before: something begins
     private const int Apart = 64; // frames: nearer ones are the same click
     private readonly ImmutableArray<Frames>.Builder _found = ImmutableArray.CreateBuilder<Frames>();
     private readonly float[] _window = new float[2 * About + Chunk];
@@ -50,7 +51,15 @@ public sealed class ClickMeter
     }
 
     /// <summary>Looks at what is left; nothing may be added after it.</summary>
-    public void Finish() => Look();
+    public void Finish()
+    {
+        Look();
+        Leaps();
+        for (var i = About; i < _held - LeastBehind; i++)
+        {
+            Take(i);
+        }
+    }
 
     /// <summary>Looks at all that has enough behind it, and keeps what the next ones need before them.</summary>
     private void Look()
@@ -59,15 +68,7 @@ public sealed class ClickMeter
         var end = _held - About;
         for (var i = About; i < end; i++)
         {
-            if (_leaps[i] > Least && IsClick(i) && _start + i - _last > Apart)
-            {
-                _last = _start + i;
-                Count++;
-                if (_found.Count < MostKept)
-                {
-                    _found.Add(new Frames(_last));
-                }
-            }
+            Take(i);
         }
 
         if (end > About)
@@ -75,6 +76,19 @@ public sealed class ClickMeter
             _window.AsSpan(end - About, _held - end + About).CopyTo(_window);
             _start += end - About;
             _held -= end - About;
+        }
+    }
+
+    private void Take(int at)
+    {
+        if (_leaps[at] > Least && IsClick(at) && _start + at - _last > Apart)
+        {
+            _last = _start + at;
+            Count++;
+            if (_found.Count < MostKept)
+            {
+                _found.Add(new Frames(_last));
+            }
         }
     }
 
@@ -90,14 +104,14 @@ public sealed class ClickMeter
     private bool IsClick(int at)
     {
         var before = TensorPrimitives.Max<float>(_leaps.AsSpan(at - About + 3, About - Own - 3));
-        var after = TensorPrimitives.Max<float>(_leaps.AsSpan(at + Own, About - Own));
+        var after = TensorPrimitives.Max<float>(_leaps.AsSpan(at + Own, Math.Min(About, _held - at) - Own));
         if (_leaps[at] < StandsOut * Math.Max(before, after) || _leaps[at] < TensorPrimitives.Max<float>(_leaps.AsSpan(at - Own, 2 * Own)))
         {
             return false;
         }
 
         var quiet = TensorPrimitives.SumOfSquares<float>(_window.AsSpan(at - About, About - Own));
-        var loud = TensorPrimitives.SumOfSquares<float>(_window.AsSpan(at + Own, About - Own));
+        var loud = TensorPrimitives.SumOfSquares<float>(_window.AsSpan(at + Own, Math.Min(About, _held - at) - Own));
         return loud <= Louder * quiet || loud < _window[at] * _window[at];
     }
 }

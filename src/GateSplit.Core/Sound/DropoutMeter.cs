@@ -13,6 +13,7 @@ public sealed class DropoutMeter
     public const int MostKept = 100;
 
     private const int LeastZeros = 16;
+    private const int MostZeros = 4800; // more is a rest
     private const float Loud = 0.003f; // -50 dBFS: what is about a hole
     private const int About = 48; // frames on either side in which it has to be loud
     private const int History = 8192;
@@ -51,7 +52,7 @@ public sealed class DropoutMeter
             return;
         }
 
-        if (_zeros >= LeastZeros && _at - _zeros - _lastLoud <= About)
+        if (_zeros is >= LeastZeros and <= MostZeros && _at - _zeros - _lastLoud <= About)
         {
             _hole = (_at - _zeros, _zeros);
         }

@@ -1,0 +1,223 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Views;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>What a take really holds, on sounds of another tool: what was planted is told, of the file it is in, and nothing of the others.</summary>
+public sealed class TakeProofTests : IDisposable
+{
+    private const double Seconds = 40;
+    private readonly TempFolder _folder = new();
+    private readonly SoxTake _sox;
+    private readonly Dictionary<string, double[]> _times = SoxTake.Times(Seconds);
+    private readonly Dictionary<string, float[]> _stems;
+    private readonly List<Part> _parts;
+
+    public TakeProofTests()
+    {
+        _sox = new SoxTake(_folder.Path);
+        _stems = SoxTake.Names.ToDictionary(n => n, n => _sox.Placed(n, _times[n], Seconds));
+        _parts = [.. SoxTake.Names.Select((n, i) => new Part(n, [.. _times[n]], false) { Keys = [(10, 36 + i)] })];
+    }
+
+    public void Dispose() => _folder.Dispose();
+
+    [Fact]
+    public void A_clean_take_is_clean_and_its_tracks_add_up_to_the_mix()
+    {
+        // At unity the tracks of which one is 6 dB off leave what is missing of it; fitted nothing.
+        var mix = Mix(n => n == "Thud" ? 0.5 : 1);
+        var proof = Proved(_stems, mix);
+        Assert.DoesNotContain(ProofFindings.Of(proof), f => f.Severity >= Severity.Warning);
+        Assert.Equal("All 5 files hold what their names say; 0.0 ms late against the reference; nothing to mend.", ProofWords.Verdict(proof));
+        Assert.True(proof.Null!.Fitted.Value < -100, $"{proof.Null.Fitted} at {proof.FromReference} {string.Join(' ', proof.Null.Gains.Select(g => g[0]))}");
+        var (half, whole) = (_stems["Thud"].Sum(s => 0.25 * s * s), mix.Sum(s => (double)s * s));
+        Assert.Equal(10 * Math.Log10(half / whole), proof.Null.Unity.Value, 0.01);
+        Assert.Equal([0.5, 1, 1, 1, 1], proof.Null.Gains.Select(g => Math.Round(g[0]!.Value, 4)));
+        Assert.All(proof.Null.OverTime, o => Assert.True(o.Value < -100));
+        Assert.All(proof.Tracks, t => Assert.Equal((1, 0L, 0L, null, null), (t.Polarity, t.Scan.Clicks, t.Scan.Dropouts, t.Double, t.Scan.EndsInSound)));
+        Assert.All(proof.Tracks, (t, i) => Assert.Equal((i, _parts[i].Notes.Length), (t.Identity.Part, t.Identity.Hits)));
+    }
+
+    [Fact]
+    public void What_was_planted_is_told_of_its_file_and_of_no_other()
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        (files["Crack"], files["Tick"]) = (files["Tick"], files["Crack"]);
+        files["Chirp"] = [.. files["Chirp"].Select(s => -s)];
+        SoxTake.Add(files["Thud"], _stems["Pluck"], 120, 0.1);
+        var proof = Proved(files, Mix(_ => 1));
+        var told = ProofFindings.Of(proof).Where(f => f.File is not null && f.Fault != ProofFault.Bleed).Select(f => (f.Fault, proof.Tracks[f.File!.Value].File)).Order();
+        Assert.Equal([(ProofFault.OtherElement, "Crack"), (ProofFault.OtherElement, "Tick"), (ProofFault.UpsideDown, "Chirp")], told);
+        Assert.Equal([0, 4, 2, 3, 1], proof.Tracks.Select(t => t.Identity.Part));
+        var bleed = Assert.Single(proof.Tracks[0].Bleed);
+        Assert.Equal((2, true), (bleed.From, Math.Abs(bleed.Level.Value + 20) < 1));
+        Assert.All(proof.Tracks.Skip(1), t => Assert.Empty(t.Bleed));
+        Assert.StartsWith("This is Tick: ", ProofWords.Sentence(proof, 1), StringComparison.Ordinal);
+        Assert.Contains("Its name says Crack, but it plays the notes of Tick.", ProofWords.Sentence(proof, 1));
+        Assert.Contains("It is upside down.", ProofWords.Sentence(proof, 3));
+        Assert.Contains("Pluck bleeds in at −", ProofWords.Sentence(proof, 0));
+    }
+
+    [Theory]
+    [InlineData(0, 1.0)]
+    [InlineData(480, 0.5)]
+    [InlineData(-97, -1.0)]
+    public void A_double_is_told_with_lag_and_first_notch(int lag, double gain)
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        files["Tick"] = new float[_stems["Tick"].Length];
+        SoxTake.Add(files["Tick"], _stems["Crack"], lag, gain);
+        var proof = Proved(files.ToDictionary(f => f.Key, f => SoxTake.Noisy(f.Value, -50, f.Key.Length)), null);
+        var twin = proof.Tracks[4].Double!;
+        Assert.Equal((1, Math.Sign(gain)), (twin.File, twin.Polarity));
+        Assert.Equal(lag, twin.LagFrames, 0.1);
+        Assert.Equal(20 * Math.Log10(Math.Abs(gain)), twin.Gain.Value, 0.2);
+        double? notch = lag == 0 ? null : 48000.0 / (2 * Math.Abs(lag));
+        Assert.Equal(notch ?? 0, twin.FirstNotch(SoxTake.Rate) ?? 0, 2.0);
+        Assert.Equal(notch is null, twin.FirstNotch(SoxTake.Rate) is null);
+        Assert.All(proof.Tracks.Take(4), t => Assert.Null(t.Double));
+        Assert.Equal(1, proof.Tracks[4].Identity.Part); // it holds what its twin holds
+    }
+
+    [Fact]
+    public void Silence_a_late_file_a_late_entry_a_clip_a_click_and_a_broken_end_are_told()
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        files["Thud"] = new float[files["Thud"].Length];
+        files["Crack"] = new float[files["Crack"].Length];
+        SoxTake.Add(files["Crack"], _stems["Crack"], 240, 1); // 5 ms
+        files["Pluck"].AsSpan(0, (int)((_times["Pluck"][3] - 0.01) * SoxTake.Rate)).Clear();
+        files["Chirp"] = [.. files["Chirp"].Select(s => Math.Clamp(6 * s, -1, 1))];
+        var last = (int)((_times["Tick"][^1] + 0.005) * SoxTake.Rate);
+        files["Tick"] = files["Tick"][..last];
+        files["Tick"][(int)((_times["Tick"][5] + 0.15) * SoxTake.Rate)] += 0.3f;
+        var proof = Proved(files, null);
+        var told = ProofFindings.Of(proof).Where(f => f is { File: not null, Severity: >= Severity.Warning }).Select(f => (proof.Tracks[f.File!.Value].File, f.Fault)).ToList();
+        Assert.Equal(
+            [("Thud", ProofFault.Silent), ("Crack", ProofFault.TrackOff), ("Pluck", ProofFault.EntersLate), ("Chirp", ProofFault.Clips), ("Tick", ProofFault.Clicks), ("Tick", ProofFault.CutOff)],
+            told);
+        Assert.Equal(0.005, proof.Tracks[1].OffsetSeconds!.Value, 0.0005);
+        Assert.Equal(3, proof.MissingAtStart(2));
+        Assert.Contains(ProofFindings.Of(proof), f => f is { Fault: ProofFault.Uneven, File: null });
+        Assert.Equal($"Nothing is in it, though {_times["Thud"].Length} notes are played.", ProofWords.Sentence(proof, 0));
+    }
+
+    [Theory]
+    [InlineData(0.3, 0)]
+    [InlineData(-0.21, 150)]
+    public void Offset_and_drift_are_told_by_the_reference_and_by_the_notes(double offset, double ppm)
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(Drawn.Out([.. s.Value, .. new float[SoxTake.Rate]], offset * SoxTake.Rate, ppm), -60));
+        var proof = Proved(files, Mix(_ => 1));
+        Assert.Equal(offset, proof.OffsetSeconds!.Value, 1.0 / SoxTake.Rate);
+        Assert.Equal(ppm, proof.DriftPpm!.Value, 1.0);
+        Assert.Equal(offset, proof.FromNotes!.Offset, 0.001);
+        Assert.Equal(ppm == 0 ? [ProofFault.TakeOff] : [ProofFault.TakeOff, ProofFault.Drift], ProofFindings.Of(proof).Where(f => f is { File: null, ToMend: true }).Select(f => f.Fault));
+        Assert.All(proof.Tracks, t => Assert.Equal(0, t.OffsetSeconds!.Value, 0.0005));
+    }
+
+    [Fact]
+    public void Pairs_are_told_side_by_side()
+    {
+        var right = _sox.Placed("Crack", _times["Thud"], Seconds);
+        var pairs = new[]
+        {
+            (_stems["Thud"], right, PairState.Two),
+            (_stems["Thud"], _stems["Thud"], PairState.OneChannel),
+            (_stems["Thud"], [.. _stems["Thud"].Select(s => -s)], PairState.UpsideDown),
+            (new float[right.Length], right, PairState.LeftMissing),
+            (right, new float[right.Length], PairState.RightMissing),
+        };
+        foreach (var (one, other, state) in pairs)
+        {
+            using var reader = WaveReader.Open(_sox.Save("pair", one, other)).Value!;
+            Assert.Equal(state, TrackScan.Of(reader).Pair);
+        }
+    }
+
+    [Fact]
+    public void What_cannot_be_known_is_said()
+    {
+        // Nothing is known of the notes: nobody is called anything.
+        using var reader = WaveReader.Open(_sox.Save("one", _stems["Thud"])).Value!;
+        var proof = TakeProof.Of([new ProofFile("Thud", reader, null)], [], null);
+        Assert.Equal((null, null, null), (proof.OffsetSeconds, proof.DriftPpm, proof.Tracks[0].Identity.Part));
+        Assert.Equal("There are no notes to know it by.", ProofWords.Sentence(proof, 0));
+        Assert.Equal("There are no notes to know the 1 file by; there is nothing to tell where the take lies; nothing to mend.", ProofWords.Verdict(proof));
+
+        // A reference that has nothing in common.
+        using var noise = WaveReader.Open(_sox.Save("noise", SoxTake.Noisy(new float[_stems["Thud"].Length], -20))).Value!;
+        Assert.Contains(ProofFindings.Of(TakeProof.Of([new ProofFile("Thud", reader, 0)], _parts, noise)), f => f.Fault == ProofFault.NotTheMix);
+        Assert.Equal("There are no files to look at.", ProofWords.Verdict(TakeProof.Of([], _parts, null)));
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(700)]
+    public void Files_without_length_are_told(int frames)
+    {
+        using var reader = WaveReader.Open(_sox.Save("short", new float[frames])).Value!;
+        using var other = WaveReader.Open(_sox.Save("Crack", _stems["Crack"])).Value!;
+        var proof = TakeProof.Of([new ProofFile("Thud", reader, 0), new ProofFile("Crack", other, 1)], _parts, null);
+        Assert.True(proof.Tracks[0].Scan.IsSilent);
+        Assert.Equal(1, proof.Tracks[1].Identity.Part);
+    }
+
+    [Fact]
+    public void A_file_of_another_rate_is_told_and_still_heard()
+    {
+        var path = _sox.Save("Thud", _stems["Thud"]);
+        var slow = Path.Combine(_folder.Path, "slow.wav");
+        Programs.Run("sox", path, "-r", "44100", slow);
+        using var one = WaveReader.Open(slow).Value!;
+        using var two = WaveReader.Open(_sox.Save("Crack", _stems["Crack"])).Value!;
+        using var three = WaveReader.Open(_sox.Save("Pluck", _stems["Pluck"])).Value!;
+        var proof = TakeProof.Of([new ProofFile("Thud", one, 0), new ProofFile("Crack", two, 1), new ProofFile("Pluck", three, 2)], _parts, null);
+        Assert.Equal([0, 1, 2], proof.Tracks.Select(t => t.Identity.Part));
+        Assert.Contains("44100 Hz", proof.Tracks[0].Remark);
+        Assert.Null(proof.Tracks[1].Remark);
+    }
+
+    [Fact]
+    public void It_is_the_same_after_it_was_kept()
+    {
+        var proof = Proved(_stems, Mix(_ => 0.8));
+        var back = ProofJson.Read(ProofJson.Write(proof))!;
+        Assert.Equal(ProofJson.Write(proof), ProofJson.Write(back));
+        Assert.Equal(ProofFindings.Of(proof), ProofFindings.Of(back));
+        Assert.Null(ProofJson.Read("""{"rate":48000,"tracks":7}"""));
+    }
+
+    private float[] Mix(Func<string, double> gain)
+    {
+        var mix = new float[_stems["Thud"].Length];
+        foreach (var (name, stem) in _stems)
+        {
+            SoxTake.Add(mix, stem, 0, gain(name));
+        }
+
+        return mix;
+    }
+
+    private TakeProof Proved(Dictionary<string, float[]> files, float[]? reference)
+    {
+        var open = SoxTake.Names.Select(n => WaveReader.Open(_sox.Save(n, files[n])).Value!).ToImmutableArray();
+        using var mix = reference is null ? null : WaveReader.Open(_sox.Save("mix", reference)).Value;
+        try
+        {
+            return TakeProof.Of([.. open.Select((o, i) => new ProofFile(SoxTake.Names[i], o, i))], _parts, mix);
+        }
+        finally
+        {
+            foreach (var file in open)
+            {
+                file.Dispose();
+            }
+        }
+    }
+}
