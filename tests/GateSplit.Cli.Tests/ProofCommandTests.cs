@@ -2,7 +2,6 @@ using System.Text.Json;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
-using GateSplit.Core.Quantities;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Cli.Tests;

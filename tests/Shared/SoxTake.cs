@@ -1,4 +1,3 @@
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Tests.Shared;

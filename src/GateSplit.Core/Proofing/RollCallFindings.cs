@@ -37,7 +37,9 @@ public static class RollCallFindings
     /// <param name="split">The split.</param>
     /// <param name="reading">The roll call.</param>
     /// <returns>A sentence for each such source, with the setting to make.</returns>
-    public static IEnumerable<string> Causes(Split split, RollCallReading reading)
+    public static IEnumerable<string> Causes(Split split, RollCallReading reading) => Caused(split, reading).Select(c => c.Sentence);
+
+    private static IEnumerable<(UnitId Unit, string Sentence)> Caused(Split split, RollCallReading reading)
     {
         foreach (var unit in split.Units)
         {
@@ -48,12 +50,12 @@ public static class RollCallFindings
             if (heard.Count > 1 && places.Count == 1 && wrong > heard.Count / 2)
             {
                 var settings = unit.Chart.Settings.Where(s => s.Effect is SettingEffect.MainOnly or SettingEffect.AllInMain).Select(s => s.What).ToList();
-                yield return $"Everything of {unit.Name} arrives on {Inputs(split, reading, heard[0].Main.Select(a => a.Channel))}: its outputs are not separate. "
-                    + (settings.Count > 0 ? $"Make the setting: {string.Join("; ", settings)}." : unit.NeedsRestart ? "Restart it, so that its mode counts." : $"Set its mode to {unit.Mode.Name}.");
+                var toDo = settings.Count > 0 ? $"Make the setting: {string.Join("; ", settings)}" : unit.NeedsRestart ? "Restart it, so that its mode counts." : $"Set its mode to {unit.Mode.Name}.";
+                yield return (unit.Id, $"Everything of {unit.Name} arrives on {Inputs(split, reading, heard[0].Main.Select(a => a.Channel))}: its outputs are not separate. {toDo}");
             }
             else if (turns.Count > 1 && heard.Count == 0)
             {
-                yield return $"Nothing of {unit.Name} is heard: is it on, connected, and does it take the notes?";
+                yield return (unit.Id, $"Nothing of {unit.Name} is heard: is it on, connected, and does it take the notes?");
             }
         }
     }
@@ -77,8 +79,10 @@ public static class RollCallFindings
     /// <returns>Null where there is nothing of the kind.</returns>
     public static Edit? FixAll(Split split, RollCallReading reading)
     {
-        var moves = reading.Turns.SelectMany(t => Moves(split, reading, t)).DistinctBy(m => m.TrackId).ToImmutableArray();
-        return moves.IsEmpty || Causes(split, reading).Any() ? null : new Several("Listen where the roll call heard them", [.. moves]);
+        // Where a whole source is not set, its tracks listen in the right places already.
+        var caused = Caused(split, reading).Select(c => c.Unit).ToHashSet();
+        var moves = reading.Turns.Where(t => !caused.Contains(t.Turn.Elements[0].UnitId)).SelectMany(t => Moves(split, reading, t)).DistinctBy(m => m.TrackId).ToImmutableArray();
+        return moves.IsEmpty ? null : new Several("Listen where the roll call heard them", [.. moves]);
     }
 
     /// <summary>A recording's channels as the recorder names its inputs.</summary>
@@ -95,14 +99,15 @@ public static class RollCallFindings
             return [];
         }
 
-        var planned = heard.Turn.Planned.Where(p => p.Direct).Select(p => p.Channel).ToHashSet();
-        var main = heard.Main.Select(a => a.Channel).Order().Where(c => c <= reading.Call.Inputs.Length).ToList();
+        // What arrives in its place beside, as in a main mix, is no reason to move a track.
+        var missing = heard.Missing.Order().ToList();
+        var extra = heard.Extra.Order().Where(c => c <= reading.Call.Inputs.Length).ToList();
         var moves = ImmutableArray.CreateBuilder<SetTrackInput>();
         foreach (var track in split.Tracks.Where(t => t.Armed && t.Input is not null && t.Pass == reading.Call.Pass))
         {
             var channels = Enumerable.Range(track.Input!.Channel, (int)track.Width).Select(c => reading.Call.Inputs.IndexOf(track.Input with { Channel = c }) + 1).ToList();
-            if (channels.TrueForAll(planned.Contains) && main.Count == channels.Count && !main.SequenceEqual(channels) && main[^1] - main[0] == main.Count - 1
-                && new SetTrackInput(track.Id, reading.Call.Inputs[main[0] - 1]) is var move && move.Apply(split).Ok)
+            if (channels.SequenceEqual(missing) && extra.Count == channels.Count && extra[^1] - extra[0] == extra.Count - 1
+                && new SetTrackInput(track.Id, reading.Call.Inputs[extra[0] - 1]) is var move && move.Apply(split).Ok)
             {
                 moves.Add(move);
             }

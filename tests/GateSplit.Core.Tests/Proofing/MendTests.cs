@@ -144,6 +144,9 @@ public sealed class MendTests : IDisposable
         var back = ProofJson.ReadMends(ProofJson.Write(mends));
         Assert.Equal(ProofJson.Write(mends), ProofJson.Write(back));
         Assert.Equal(mends.Select(m => m.GetType()), back.Select(m => m.GetType()));
+
+        // The database gives the parts of an object back in another order.
+        Assert.Equal(new TurnPolarity(Kick), ProofJson.ReadMends("""[{"trackId": "t1", "rightOnly": false, "mend": "turnPolarity"}]""").Single());
         var take = new MendedTake([Track(Kick, "Kick", 0, 1), Track(Pair, "Overheads", 1, 2)]);
         Assert.Equal(
             [

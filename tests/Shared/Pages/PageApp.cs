@@ -40,7 +40,7 @@ public sealed class PageApp : IRunningApp
         var database = new TestDatabase();
         var folder = Directory.CreateTempSubdirectory("gate-split-pages-").FullName;
         Assert.Null(await DatabaseAtStart.Prepare(database.ConnectionString, TextWriter.Null));
-        var app = GateSplitApp.Build(new ServeOptions(0, database.ConnectionString + connection, folder, demo, QuickDemo: true));
+        var app = GateSplitApp.Build(new ServeOptions(0, database.ConnectionString + connection, folder, demo, QuickDemo: true, Proofs: false));
         var data = new DemoData(app.Services);
         await data.Load();
         await app.StartAsync();
