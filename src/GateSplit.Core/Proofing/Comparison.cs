@@ -19,7 +19,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double Clear = 8; // a peak stands out so far where two windows have something in common
     private const double Dim = 4.5; // what may be a peak, if others say the same
     private const int LeastDim = 8;
-    private const double OnlyPlace = 1.5; // how far it leads all others where it is no tone that fits at each of its periods
+    private const double OnlyPlace = 2; // how far it leads all others where it is no tone that fits at each of its periods
     private const double MostDrift = 2e-3; // no clock is as wrong
     private const double AlongTheLine = 3; // frames a window may lie beside the line
     private const double EnoughWindows = 0.5;

@@ -91,7 +91,8 @@ public sealed class RecorderTests : IDisposable
     [Fact]
     public void Microphones_hear_the_rest_of_the_kit_at_the_bleed_that_is_set()
     {
-        var (split, song) = Sessions.Kit;
+        var (toned, song) = Sessions.Kit;
+        var split = toned with { Units = [.. toned.Units.Select(u => u with { Chart = u.Chart with { Elements = [.. u.Chart.Elements.Select(e => e with { Mic = null })] } })] };
         var song1 = Song.Of(song.File with { Tracks = [song.File.Tracks[0], [.. song.File.Tracks[1].Where(e => e.Data.Length == 0 || e.Data[0] is 35 or 38 or 0)]] });
         var start = (int)song1.Tempos.ToFrames(song1.Notes.Single(n => n.Key == 38).StartTick, 48000).Count;
 
@@ -105,6 +106,9 @@ public sealed class RecorderTests : IDisposable
 
         Assert.Equal(-26, Bleed(split), 0.2);
         Assert.Equal(-32, Bleed(Sessions.After(split, new SetBleed(Sessions.Element(split, "kick-in"), new Decibels(-6)))), 0.2);
+
+        // With the tone of each microphone it is another number, and turned by as much.
+        Assert.Equal(-6, Bleed(Sessions.After(toned, new SetBleed(Sessions.Element(split, "kick-in"), new Decibels(-6)))) - Bleed(toned), 0.05);
     }
 
     [Fact]
