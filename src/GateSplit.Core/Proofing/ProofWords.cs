@@ -57,7 +57,9 @@ public static class ProofWords
 
         if (track.Identity.Part is { } part)
         {
-            yield return $"This is {proof.Parts[part].Name}: {track.Identity.Hits} of {Words.Count(track.Identity.Notes, "hit")}{(track.Identity.Certainty < 0.6 ? ", as far as can be told" : "")}.";
+            // What swells has few beginnings: it is known by its pitches.
+            var by = proof.Parts[part].Held && 2 * track.Identity.Hits < track.Identity.Notes ? ", by its pitches" : $": {track.Identity.Hits} of {Words.Count(track.Identity.Notes, "hit")}";
+            yield return $"This is {proof.Parts[part].Name}{by}{(track.Identity.Certainty < 0.6 ? ", as far as can be told" : "")}.";
         }
         else if (track.Named is not { } named || proof.Parts[named].Notes.IsEmpty)
         {
