@@ -21,6 +21,8 @@ public sealed class AudioKeeper(NpgsqlDataSource database, IAudioStore store)
         select case
             when exists (select 1 from jobs j join takes t on t.print_id = j.print_id where t.id = @id and j.state in ('queued', 'running'))
                 then 'This take is still being recorded. Stop the print or wait for its end, then delete the take.'
+            when exists (select 1 from jobs where kind = 'proof' and state = 'running' and (request->>'takeId')::bigint = @id)
+                then 'This take is being proved. Stop that on its page or wait for its end, then delete the take.'
             when exists (select 1 from readings r join takes t on t.session_id = r.session_id where t.id = @id and coalesce(r.take_id, t.id) = t.id and r.until > now())
                 then 'A zip with this take is being downloaded. Wait for its end, then delete the take.'
             end
@@ -36,7 +38,9 @@ public sealed class AudioKeeper(NpgsqlDataSource database, IAudioStore store)
         select case
             when exists (select 1 from jobs where session_id = @id and state in ('queued', 'running') and kind = 'print')
                 then 'This session is printing. Stop the print or wait for its end, then delete the session.'
-            when exists (select 1 from jobs where session_id = @id and state in ('queued', 'running'))
+            when exists (select 1 from jobs where session_id = @id and state = 'running' and kind = 'proof')
+                then 'A take of this session is being proved. Stop that on its page or wait for its end, then delete the session.'
+            when exists (select 1 from jobs where session_id = @id and state in ('queued', 'running') and kind = 'bring-in')
                 then 'Recordings are being brought into this session. Stop that or wait for its end, then delete the session.'
             when exists (select 1 from readings where session_id = @id and until > now())
                 then 'A zip of this session is being downloaded. Wait for its end, then delete the session.'

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Dapper;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Proofing;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
@@ -135,6 +136,58 @@ public sealed class AudioKeeperTests : IAsyncLifetime
         _store.Remove(File(0));
         Assert.Equal([File(0)], (await _keeper.Sweep(DateTime.MaxValue)).Missing);
         AssertHeld(Overview(0));
+    }
+
+    [Fact]
+    public async Task A_proof_that_waits_keeps_nothing_and_one_that_runs_is_told()
+    {
+        var (session, other) = (await Make(), await Make());
+        var (take, second) = (await Record(session, 0), await Record(session, 1));
+        await _jobs.AskProof(session, take);
+        await _jobs.AskProof(session, take);
+        await _jobs.AskProof(other, take); // not its take
+        Assert.Null(await _jobs.ProofOf(other, take));
+        Assert.Null(await _jobs.ProofOf(session, second));
+
+        // It keeps nobody from printing, and a print is done before it.
+        Assert.Empty(await _jobs.Current(session));
+        var print = (await _jobs.CreatePrint(session, "{}", [1], null))[0];
+        Assert.Equal(print, (await _jobs.Claim("here:1"))!.Id);
+        await _jobs.End(print, JobState.Stopped, "", "here:1");
+        var proof = (await _jobs.Claim("here:1"))!;
+        Assert.Equal((JobKind.Proof, proof.Id), (proof.Kind, (await _jobs.ProofOf(session, take))!.Id));
+        Assert.Null(await _jobs.Claim("here:1")); // asked for twice, it waited once
+        Assert.Equal("This take is being proved. Stop that on its page or wait for its end, then delete the take.", await _keeper.DeleteTake(take));
+        Assert.Equal("A take of this session is being proved. Stop that on its page or wait for its end, then delete the session.", await _keeper.DeleteSession(session));
+        Assert.Null(await _keeper.DeleteTake(second));
+        await _jobs.End(proof.Id, JobState.Done, "", "here:1");
+        await _jobs.AskProof(session, take);
+        Assert.Null(await _keeper.DeleteTake(take));
+        Assert.Null(await _keeper.DeleteSession(session));
+    }
+
+    [Fact]
+    public async Task Mends_are_changed_only_by_who_saw_them_as_they_are()
+    {
+        var session = await Make();
+        var take = await Record(session, 0);
+        var proofs = new ProofStore(_source);
+        var none = await proofs.Mends(take);
+        Assert.Equal((0, MendList.None), (none.Mends.Count, none.Json));
+        var turn = new TurnPolarity(new TrackId("t1"));
+        Assert.True(await proofs.Set(take, none.Json, [turn], []));
+        Assert.False(await proofs.Set(take, none.Json, [turn, turn], [])); // another window
+        var one = await proofs.Mends(take);
+        Assert.Equal([turn], one.Mends);
+        Assert.True(await proofs.Set(take, one.Json, [], [turn]));
+        Assert.Equal((0, 1, MendList.None), (await proofs.Mends(take) is var back ? (back.Mends.Count, back.Undone.Count, back.Json) : default));
+        Assert.True(await proofs.Set(take, MendList.None, [turn], []));
+        Assert.False(await proofs.Set(take + 1000, MendList.None, [turn], []));
+        await proofs.Accept(take, "Clips@0", "loud on purpose");
+        Assert.Equal("loud on purpose", (await proofs.Accepted(take))["Clips@0"]);
+        await proofs.Accept(take, "Clips@0", null);
+        Assert.Empty(await proofs.Accepted(take));
+        Assert.Equal(new ProofState(false, false, 0), await proofs.StateOf(session));
     }
 
     [Fact]
