@@ -160,6 +160,13 @@ public sealed class TakeStore(NpgsqlDataSource database)
             new { sessionId, takeId, trackId, remark });
     }
 
+    /// <summary>The overview of a file; null if there is no such file.</summary>
+    public async Task<string?> Overview(string hash)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<string?>("select overview_hash from audio_files where hash = @hash", new { hash });
+    }
+
     /// <summary>The overview of a file was made anew.</summary>
     public async Task SetOverview(string hash, string overviewHash)
     {

@@ -5,6 +5,7 @@ using GateSplit.Core;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Proofing;
 using GateSplit.Core.Sound;
 using GateSplit.Data;
 
@@ -15,23 +16,34 @@ public sealed class HandoffZip
 {
     private readonly OpenSession _session;
     private readonly Take _take;
+    private readonly MendedAudio _mended;
     private readonly IAudioStore _store;
     private readonly HandoffFormat _format;
 
-    private HandoffZip(OpenSession session, Take take, IAudioStore store, HandoffFormat format, IReadOnlyList<string> names)
+    private HandoffZip(OpenSession session, Take take, MendedAudio mended, IAudioStore store, HandoffFormat format, IReadOnlyList<string> names)
     {
         _session = session;
         _take = take;
+        _mended = mended;
         _store = store;
         _format = format;
-        Tracks = [.. take.Tracks.Select((t, i) => Describe(t, i + 1, names[i] + format.Container.Ending, format))];
+        Tracks = [.. mended.Lines.Select((line, i) => Describe(line, i + 1, names[i] + format.Container.Ending, format))];
     }
 
     /// <summary>The files it will hold.</summary>
     public IReadOnlyList<HandoffTrack> Tracks { get; }
 
+    /// <summary>What was mended, in words.</summary>
+    public IReadOnlyList<string> Mends => _mended.Mends;
+
     /// <summary>Plans a handoff, or tells why it cannot be made.</summary>
-    public static Result<HandoffZip> Plan(OpenSession session, Take take, IAudioStore store, string pattern, HandoffFormat format)
+    /// <param name="session">The session.</param>
+    /// <param name="take">The take, or what stands for one.</param>
+    /// <param name="mended">The same as its mends make it.</param>
+    /// <param name="store">Where the printed files lie.</param>
+    /// <param name="pattern">What the files are called.</param>
+    /// <param name="format">How they are stored.</param>
+    public static Result<HandoffZip> Plan(OpenSession session, Take take, MendedAudio mended, IAudioStore store, string pattern, HandoffFormat format)
     {
         var names = FileNames.For(pattern, [.. take.Tracks.Select(t => t.Name)], session.State.Name, session.Song.Tempos.StartTempo);
         if (!names.Ok)
@@ -39,9 +51,9 @@ public sealed class HandoffZip
             return new Refusal(names.Trouble);
         }
 
-        return take.Tracks.FirstOrDefault(t => store.Find(t.Hash) is null) is { } missing
-            ? new Refusal($"The file of {missing.Name} is not in the audio store any more.")
-            : new HandoffZip(session, take, store, format, names.Value);
+        return mended.Lines.FirstOrDefault(l => store.Find(l.Printed.Hash) is null) is { } missing
+            ? new Refusal($"The file of {missing.Track.Name} is not in the audio store any more.")
+            : new HandoffZip(session, take, mended, store, format, names.Value);
     }
 
     /// <summary>Writes the zip: audio files, track sheet, notes, manifest.</summary>
@@ -51,7 +63,7 @@ public sealed class HandoffZip
         var written = new List<HandoffTrack>();
         for (var i = 0; i < Tracks.Count; i++)
         {
-            written.Add(Tracks[i] with { Sha256 = await WriteAudio(zip, Tracks[i], _take.Tracks[i], cancel) });
+            written.Add(await WriteAudio(zip, Tracks[i], _mended.Lines[i], cancel));
         }
 
         var others = new Dictionary<string, string>
@@ -70,23 +82,26 @@ public sealed class HandoffZip
             made.ToString("yyyy-MM-ddTHH:mm:ss"),
             Math.Round(_session.Song.Tempos.StartTempo, 3),
             _session.Song.Metres.First.ToString(),
+            _mended.Mends,
             written,
             others);
         await WriteBytes(zip, "manifest.json", Encoding.UTF8.GetBytes(manifest.ToJson()), cancel);
     }
 
-    private static HandoffTrack Describe(TakeTrack track, int number, string file, HandoffFormat format) => new(
+    /// <summary>A file before it is made. The levels of a mended one are known when it is.</summary>
+    private static HandoffTrack Describe(MendedLine line, int number, string file, HandoffFormat format) => new(
         number,
         file,
-        track.Name,
-        track.Elements,
-        track.Source,
-        format.Sample is { } sample ? track.Format with { Sample = sample } : track.Format,
-        track.Frames,
-        track.SamplePeakDbfs,
-        track.RmsDbfs,
-        track.ClippedRuns,
-        track.FullScale,
+        line.Track.Name,
+        line.Track.Elements,
+        line.Track.Source,
+        format.Sample is { } sample ? line.Format with { Sample = sample } : line.Format,
+        line.Frames,
+        line.IsAsPrinted ? line.Printed.SamplePeakDbfs : null,
+        line.IsAsPrinted ? line.Printed.RmsDbfs : null,
+        line.IsAsPrinted ? line.Printed.ClippedRuns : 0,
+        line.IsAsPrinted ? line.Printed.FullScale : null,
+        !line.IsAsPrinted || line.Printed.TrackId != line.Track.TrackId,
         null);
 
     private static async Task<string> WriteBytes(ZipArchive zip, string name, byte[] bytes, CancellationToken cancel)
@@ -96,19 +111,25 @@ public sealed class HandoffZip
         return Convert.ToHexStringLower(SHA256.HashData(bytes));
     }
 
-    private async Task<string> WriteAudio(ZipArchive zip, HandoffTrack file, TakeTrack track, CancellationToken cancel)
+    /// <returns>What was written, with its hash and, of a mended file, its levels.</returns>
+    private async Task<HandoffTrack> WriteAudio(ZipArchive zip, HandoffTrack file, MendedLine line, CancellationToken cancel)
     {
         // Audio does not compress.
         await using var entry = await zip.CreateEntry(file.File, CompressionLevel.NoCompression).OpenAsync(cancel);
-        var path = _store.Find(track.Hash)!;
+        var path = _store.Find(line.Printed.Hash)!;
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        await foreach (var bytes in _format.Container == Containers.Wave && (_format.Sample ?? track.Format.Sample) == track.Format.Sample ? Stored(path, cancel) : Converted(path, file, cancel))
+        using var reader = WaveReader.Open(path).Value!;
+        var measured = line.IsAsPrinted ? null : new MeasuredRecording(new MendedRecording(reader, line.Plan));
+        await foreach (var bytes in measured is null && _format.Container == Containers.Wave && (_format.Sample ?? line.Format.Sample) == line.Format.Sample
+            ? Stored(path, cancel)
+            : Converted(measured ?? (IRecording)reader, path, file, cancel))
         {
             // The hash takes as long as the zip itself.
             await Task.WhenAll(Task.Run(() => hash.AppendData(bytes.Span), CancellationToken.None), entry.WriteAsync(bytes, cancel).AsTask());
         }
 
-        return Convert.ToHexStringLower(hash.GetHashAndReset());
+        var sha256 = Convert.ToHexStringLower(hash.GetHashAndReset());
+        return measured is null ? file with { Sha256 = sha256 } : file.With(measured.Levels()) with { Sha256 = sha256 };
     }
 
     private static async IAsyncEnumerable<ReadOnlyMemory<byte>> Stored(
@@ -124,10 +145,9 @@ public sealed class HandoffZip
     }
 
     private async IAsyncEnumerable<ReadOnlyMemory<byte>> Converted(
-        string path, HandoffTrack file, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+        IRecording from, string path, HandoffTrack file, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
-        using var reader = WaveReader.Open(path).Value!;
-        foreach (var bytes in FormatConverter.Convert(reader, _format.Container, file.Format, new BroadcastInfo(file.Track, File.GetLastWriteTime(path))))
+        foreach (var bytes in FormatConverter.Convert(from, _format.Container, file.Format, new BroadcastInfo(file.Track, File.GetLastWriteTime(path))))
         {
             cancel.ThrowIfCancellationRequested();
             yield return bytes;

@@ -1,32 +1,42 @@
 using System.Globalization;
 using System.Text;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Drawing;
 
-/// <summary>A waveform as one closed outline: along the highest samples and back along the lowest.</summary>
+/// <summary>
+/// Waveforms as SVG path data, x from 0 to the number of columns, y from 0 (top) to 2 for each channel below the other: from afar one closed
+/// outline along the highest samples and back along the lowest, from near a line from sample to sample.
+/// </summary>
 public static class WaveformOutline
 {
-    /// <summary>The outline as SVG path data ("M x y L …"), x from 0 to <paramref name="columns"/>, y from 0 (top) to 2 for each channel below the other.</summary>
-    /// <param name="overview">The waveform.</param>
+    private const double DotsFrom = 6; // columns from sample to sample
+
+    /// <summary>True if so few frames are shown that each is drawn.</summary>
+    public static bool IsNear(double frames, int columns) => frames <= columns;
+
+    /// <summary>The outline.</summary>
+    /// <param name="wave">The recording.</param>
+    /// <param name="start">Where the picture begins, in frames.</param>
+    /// <param name="frames">Frames across the picture.</param>
     /// <param name="columns">Points across.</param>
-    public static string PathData(Overview overview, int columns)
+    /// <param name="tall">How many times taller it is drawn; cut off at the border of its channel.</param>
+    public static string Fill(IWaveform wave, double start, double frames, int columns, double tall = 1)
     {
         var path = new StringBuilder();
-        for (var channel = 0; channel < overview.Channels; channel++)
+        for (var channel = 0; channel < wave.Channels; channel++)
         {
             var middle = 1 + 2 * channel;
-            var spans = overview.Columns(channel, 0, Frames.Max(1, overview.Frames), columns);
+            var spans = wave.Columns(channel, start, frames, columns);
             path.Append('M');
             for (var x = 0; x < columns; x++)
             {
-                Append(path, x, middle - spans[x].High);
+                Append(path, x, middle - Held(spans[x].High, tall));
             }
 
             for (var x = columns - 1; x >= 0; x--)
             {
-                Append(path, x, middle - spans[x].Low);
+                Append(path, x, middle - Held(spans[x].Low, tall));
             }
 
             path.Append('Z');
@@ -35,6 +45,41 @@ public static class WaveformOutline
         return path.ToString();
     }
 
-    private static void Append(StringBuilder path, int x, double y) =>
-        path.Append(CultureInfo.InvariantCulture, $"{x} {y:0.###} ");
+    /// <summary>A line from sample to sample, and a dot on each where there is room for them.</summary>
+    /// <param name="wave">The recording.</param>
+    /// <param name="start">Where the picture begins, in frames.</param>
+    /// <param name="frames">Frames across the picture.</param>
+    /// <param name="columns">Points across.</param>
+    /// <param name="tall">How many times taller it is drawn; cut off at the border of its channel.</param>
+    /// <returns>The line, and strokes of no length where the dots are; empty for none.</returns>
+    public static (string Line, string Dots) Line(IWaveform wave, double start, double frames, int columns, double tall = 1)
+    {
+        var (line, dots) = (new StringBuilder(), new StringBuilder());
+        var first = (long)Math.Floor(start);
+        var samples = new float[(int)Math.Ceiling(frames) + 2];
+        for (var channel = 0; channel < wave.Channels; channel++)
+        {
+            var middle = 1 + 2 * channel;
+            wave.Samples(channel, first, samples);
+            line.Append('M');
+            for (var i = 0; i < samples.Length; i++)
+            {
+                var x = (first + i - start) / frames * columns;
+                var y = middle - Held(samples[i], tall);
+                Append(line, x, y);
+                if (columns / frames >= DotsFrom && first + i >= 0 && first + i < wave.Frames.Count)
+                {
+                    dots.Append('M');
+                    Append(dots, x, y);
+                    dots.Append("h0");
+                }
+            }
+        }
+
+        return (line.ToString(), dots.ToString());
+    }
+
+    private static double Held(double value, double tall) => Math.Clamp(value * tall, -1, 1);
+
+    private static void Append(StringBuilder path, double x, double y) => path.Append(CultureInfo.InvariantCulture, $"{x:0.##} {y:0.###} ");
 }

@@ -15,6 +15,7 @@ namespace GateSplit.Core.Handoff;
 /// <param name="RmsDbfs">Highest RMS of its channels; null for silence.</param>
 /// <param name="ClippedRuns">Runs of clipped samples.</param>
 /// <param name="FullScale">Samples at full scale beside these; null if they were never counted.</param>
+/// <param name="Mended">True if it is not the printed file but what mends make of it.</param>
 /// <param name="Sha256">Of the whole file, in hexadecimal; null until it is written.</param>
 public sealed record HandoffTrack(
     int Number,
@@ -28,4 +29,17 @@ public sealed record HandoffTrack(
     Decibels? RmsDbfs,
     long ClippedRuns,
     Frames? FullScale,
-    string? Sha256);
+    bool Mended,
+    string? Sha256)
+{
+    /// <summary>The same with the levels of its channels.</summary>
+    public HandoffTrack With(IReadOnlyList<ChannelLevels> levels) => this with
+    {
+        SamplePeakDbfs = Highest(levels.Select(l => l.SamplePeak)),
+        RmsDbfs = Highest(levels.Select(l => l.Rms)),
+        ClippedRuns = levels.Sum(l => l.ClippedRuns),
+        FullScale = new(levels.Sum(l => l.FullScale.Count)),
+    };
+
+    private static Decibels? Highest(IEnumerable<Decibels> levels) => levels.DefaultIfEmpty(Decibels.Silence).Max() is var highest && highest > Decibels.Silence ? highest : null;
+}

@@ -10,6 +10,7 @@ namespace GateSplit.Core.Handoff;
 /// <param name="Made">When the handoff was made, ISO 8601.</param>
 /// <param name="TempoQuartersPerMinute">At the start.</param>
 /// <param name="Metre">At the start, "6/8".</param>
+/// <param name="Mends">What was mended, in words and in order.</param>
 /// <param name="Files">The audio files.</param>
 /// <param name="Others">The other files with their SHA-256.</param>
 public sealed record Manifest(
@@ -18,6 +19,7 @@ public sealed record Manifest(
     string Made,
     double TempoQuartersPerMinute,
     string Metre,
+    IReadOnlyList<string> Mends,
     IReadOnlyList<HandoffTrack> Files,
     IReadOnlyDictionary<string, string> Others)
 {

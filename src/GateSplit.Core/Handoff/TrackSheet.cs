@@ -8,7 +8,7 @@ namespace GateSplit.Core.Handoff;
 public static class TrackSheet
 {
     private static readonly string[] Header =
-        ["number", "file", "track", "elements", "source", "channels", "sample_rate", "bits", "frames", "seconds", "sample_peak_dbfs", "rms_dbfs", "clipped_runs", "full_scale_samples"];
+        ["number", "file", "track", "elements", "source", "channels", "sample_rate", "bits", "frames", "seconds", "sample_peak_dbfs", "rms_dbfs", "clipped_runs", "full_scale_samples", "mended"];
 
     /// <summary>Writes it.</summary>
     public static string Write(IEnumerable<HandoffTrack> tracks)
@@ -38,6 +38,7 @@ public static class TrackSheet
                 csv.WriteField(track.RmsDbfs?.Value.ToString("0.00"));
                 csv.WriteField(track.ClippedRuns);
                 csv.WriteField(track.FullScale?.Count);
+                csv.WriteField(track.Mended ? "yes" : "no");
                 csv.NextRecord();
             }
         }

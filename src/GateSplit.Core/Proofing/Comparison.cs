@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Numerics.Tensors;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
@@ -44,30 +45,30 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="whole">The whole.</param>
     /// <param name="parts">The parts, added up.</param>
     /// <param name="cancel">Stops the reading.</param>
-    public static (double Start, double Slope)? Aligned(IMonoSound whole, IMonoSound parts, CancellationToken cancel = default)
+    public static Placement? Aligned(IMonoSound whole, IMonoSound parts, CancellationToken cancel = default)
     {
         const double Near = 0.1; // frames
-        if (Line(whole, parts, cancel) is not var (start, slope, line))
+        if (Line(whole, parts, cancel) is not var (start, slope, line, found))
         {
             return null;
         }
 
         if (Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * whole.Frames.Count) < 2 * Near)
         {
-            return (Math.Round(start), 0);
+            return new(Math.Round(start), 0, found);
         }
 
         var refined = Refine(whole, parts, start, slope, line);
-        return Math.Abs(refined.Start - start) < AlongTheLine ? refined : (start, slope);
+        return Math.Abs(refined.Start - start) < AlongTheLine ? new(refined.Start, refined.Slope, found) : new(start, slope, found);
     }
 
     /// <summary>Where the second lies: the offset at its start and how much it grows with each frame of the first.</summary>
     /// <returns>Null where the two have nothing in common.</returns>
     private static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default) =>
-        Line(first, second, cancel) is var (start, slope, line) ? Refine(first, second, start, slope, line) : null;
+        Line(first, second, cancel) is var (start, slope, line, _) ? Refine(first, second, start, slope, line) : null;
 
-    /// <summary>A straight line through the offsets of all windows, and the windows that lie along it.</summary>
-    private static (double Start, double Slope, List<long> Windows)? Line(IMonoSound first, IMonoSound second, CancellationToken cancel)
+    /// <summary>A straight line through the offsets of all windows, the windows that lie along it, and all that were found.</summary>
+    private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Line(IMonoSound first, IMonoSound second, CancellationToken cancel)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -84,7 +85,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
         var (start, slope) = TheilSen.Fit(found);
         var line = found.Where(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine).Select(p => (long)p.At).ToList();
-        return line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift ? null : (start, slope, line);
+        return line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift ? null : (start, slope, line, [.. found.OrderBy(f => f.At)]);
     }
 
     /// <summary>Moves a line until least is left.</summary>

@@ -44,7 +44,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
 
         // What hears several elements hears them from afar: where the take lies is told by those that hear one, and best by what is struck.
         var moved = Own(p => !p.Held) ?? Own(_ => true) ?? 0;
-        return (best.Time with { Offset = best.Time.Offset + moved }, [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
+        return (best.Time with { Offset = best.Time.Offset + moved, Found = [.. best.Time.Found.Select(f => f with { Offset = f.Offset + moved })] }, [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
 
         double? Own(Func<Part, bool> which)
         {

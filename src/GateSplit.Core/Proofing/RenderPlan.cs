@@ -33,7 +33,10 @@ public sealed record RenderPlan(
     public bool IsAsItIs(Frames frames) => Start == 0 && Frames == frames && IsCopy;
 
     /// <summary>True if every sample of it is one of the printed file, only elsewhere.</summary>
-    internal bool IsCopy =>
+    internal bool IsCopy => KeepsSamples && Gains.Length == Dc.Length && Gains.Select((row, r) => row[r] == 1).All(same => same);
+
+    /// <summary>True if every sample of it is one of the printed file, upright or upside down, or 0.</summary>
+    internal bool KeepsSamples =>
         Step == 1 && Start == Math.Round(Start) && FadeIn == 0 && FadeOut == 0 && Dc.All(d => d == 0)
-        && Gains.Select((row, r) => row.Select((g, c) => g == (r == c ? 1 : 0)).All(same => same)).All(same => same) && Gains.Length == Dc.Length;
+        && Gains.All(row => row.Count(g => g != 0) <= 1 && row.All(g => g is 0 or 1 or -1));
 }

@@ -43,8 +43,9 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         }
 
         progress?.Report(0.75);
-        var place = reference is null || sounds.TrueForAll(s => s is null) ? null
+        var placed = reference is null || sounds.TrueForAll(s => s is null) ? null
             : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.OfType<IMonoSound>().Select(s => (s, 1f))]), cancel);
+        (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
         List<(double Lag, int Sign)?> Lags() => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i]))];
         var lags = Lags();
@@ -73,7 +74,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}.")
         {
             Id = file.Id,
-        })]);
+        })])
+        {
+            Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
+        };
 
         int? Polarity(int file)
         {

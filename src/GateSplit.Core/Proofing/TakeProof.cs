@@ -23,6 +23,9 @@ public sealed record TakeProof(
     ImmutableArray<int> NeverAlone,
     ImmutableArray<TrackProof> Tracks)
 {
+    /// <summary>By how much it is late along its time: against the reference, or else against the notes.</summary>
+    public ImmutableArray<OffsetAt> Offsets { get; init; } = [];
+
     /// <summary>By how much the take is late, in seconds: against the reference, or else against the notes; null where neither tells.</summary>
     public double? OffsetSeconds => FromReference is var (start, _) ? start / Rate.Hz : FromNotes?.Offset;
 

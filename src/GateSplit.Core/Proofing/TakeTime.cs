@@ -17,6 +17,9 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
     private const double Window = 10; // s
     private const double Near = 0.015; // s
 
+    /// <summary>The offset along the take, as it was found window by window.</summary>
+    public ImmutableArray<OffsetAt> Found { get; init; } = [];
+
     /// <summary>When a note of the song sounds in the take.</summary>
     public double Of(double note) => Offset + note * (1 + Drift);
 
@@ -74,7 +77,7 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
             (offset, drift) = TheilSen.Fit(found);
         }
 
-        return found.Count > 2 ? new(offset, drift, SpreadOf(found, offset, drift)) : new(offset, 0);
+        return (found.Count > 2 ? new(offset, drift, SpreadOf(found, offset, drift)) : new TakeTime(offset, 0)) with { Found = [.. found.Select(f => new OffsetAt(f.At, f.Value))] };
     }
 
     private static double SpreadOf(List<(double At, double Value)> found, double offset, double drift)

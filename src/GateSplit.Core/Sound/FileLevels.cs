@@ -21,6 +21,9 @@ public sealed record FileLevels(
     Loudness Loudness,
     ImmutableArray<string> Remarks)
 {
+    /// <summary>How loud it is along its time.</summary>
+    public LevelHistory History { get; init; } = new(1, []);
+
     /// <summary>Reads a WAVE file once from end to end and measures it.</summary>
     /// <param name="reader">The open file.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
@@ -32,19 +35,22 @@ public sealed record FileLevels(
         T[] Each<T>(Func<T> make) => [.. Enumerable.Range(0, format.Channels).Select(_ => make())];
         var (meters, peaks, floors) = (Each(() => new ChannelMeter()), Each(() => new TruePeakMeter()), Each(() => new FloorMeter(format.SampleRate)));
         var loudness = new LoudnessMeter(format.SampleRate, IsSurround(reader) ? LoudnessMeter.OfSurround(format.Channels) : LoudnessMeter.Even(format.Channels));
+        var history = new HistoryMeter(format.SampleRate, loudness);
         var none = SampleBlocks.Read(
             reader,
             (samples, frames) =>
             {
+                var peak = 0f;
                 for (var channel = 0; channel < format.Channels; channel++)
                 {
                     var part = samples[channel].AsSpan(0, frames);
-                    meters[channel].Add(part);
+                    peak = Math.Max(peak, meters[channel].Add(part));
                     peaks[channel].Add(part);
                     floors[channel].Add(part);
                 }
 
                 loudness.Add(samples, frames);
+                history.Add(peak, frames);
                 beside?.Invoke(samples, frames);
             },
             progress,
@@ -56,7 +62,10 @@ public sealed record FileLevels(
             [.. peaks.Select(p => p.Finish())],
             [.. floors.Select(f => f.Result())],
             loudness.Result(),
-            [.. reader.Remarks, .. FileMeasure.NotNumbers(none)]);
+            [.. reader.Remarks, .. FileMeasure.NotNumbers(none)])
+        {
+            History = history.Result(),
+        };
     }
 
     /// <summary>True of a file that names its channels as the five of a surround mix, with an LFE or without (the mask of WAVEFORMATEXTENSIBLE).</summary>

@@ -14,7 +14,7 @@ public static class FormatConverter
     /// <param name="format">Its samples; as many channels as the recording.</param>
     /// <param name="broadcast">What is told of them.</param>
     /// <returns>The bytes of the file; each piece holds until the next is asked for.</returns>
-    public static IEnumerable<ReadOnlyMemory<byte>> Convert(WaveReader from, IContainer container, AudioFormat format, BroadcastInfo broadcast)
+    public static IEnumerable<ReadOnlyMemory<byte>> Convert(IRecording from, IContainer container, AudioFormat format, BroadcastInfo broadcast)
     {
         var dithered = format.Sample == SampleFormat.Pcm16 && from.Format.Sample != SampleFormat.Pcm16;
         var dithers = Enumerable.Range(1, format.Channels).Select(c => new Dither((uint)c)).ToArray();

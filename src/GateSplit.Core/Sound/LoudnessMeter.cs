@@ -18,12 +18,12 @@ public sealed class LoudnessMeter
     private const double Surround = 1.41; // BS.1770-4, table 3
     private const int SlotsASecond = 100;
     private const int Momentary = 40; // slots: 400 ms
-    private const int ShortTerm = 300; // slots: 3 s
+    private const int ShortTerms = 300; // slots: 3 s
     private const int Step = 10; // slots from one gating block to the next: 100 ms, three quarters of it overlap
     private readonly SampleRate _rate;
     private readonly ImmutableArray<double> _weights;
     private readonly KWeighting[] _filters;
-    private readonly (double Energy, long Frames)[] _slots = new (double, long)[ShortTerm];
+    private readonly (double Energy, long Frames)[] _slots = new (double, long)[ShortTerms];
     private readonly LevelHistogram _blocks = new();
     private readonly LevelHistogram _shortTerms = new();
     private long _slot;
@@ -71,6 +71,9 @@ public sealed class LoudnessMeter
         }
     }
 
+    /// <summary>The loudness of the last 3 s, in LUFS; null where they are silent or less was heard.</summary>
+    public double? ShortTerm => _slot >= ShortTerms ? Max(Power(ShortTerms)) : null;
+
     /// <summary>What was measured so far.</summary>
     public Loudness Result()
     {
@@ -88,7 +91,7 @@ public sealed class LoudnessMeter
 
     private void EndSlot()
     {
-        _slots[_slot % ShortTerm] = (_energy, _frames - _slot * _rate.Hz / SlotsASecond);
+        _slots[_slot % ShortTerms] = (_energy, _frames - _slot * _rate.Hz / SlotsASecond);
         _energy = 0;
         _slot++;
         if (_slot >= Momentary)
@@ -101,9 +104,9 @@ public sealed class LoudnessMeter
             }
         }
 
-        if (_slot >= ShortTerm)
+        if (_slot >= ShortTerms)
         {
-            var power = Power(ShortTerm);
+            var power = Power(ShortTerms);
             _maxShortTerm = Math.Max(_maxShortTerm, power);
             if (_slot % Step == 0)
             {
@@ -118,7 +121,7 @@ public sealed class LoudnessMeter
         var (energy, frames) = (0.0, 0L);
         for (var i = 1; i <= slots; i++)
         {
-            var (part, length) = _slots[(_slot - i) % ShortTerm];
+            var (part, length) = _slots[(_slot - i) % ShortTerms];
             energy += part;
             frames += length;
         }

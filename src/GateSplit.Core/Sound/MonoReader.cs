@@ -4,10 +4,10 @@ using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
-/// <summary>A file heard as one channel: the mean of all, or one of them; nothing before its start and behind its end. Several threads may read at once.</summary>
-/// <param name="reader">The open file; stays the caller's.</param>
+/// <summary>A recording heard as one channel: the mean of all, or one of them; nothing before its start and behind its end. Several threads may read at once.</summary>
+/// <param name="reader">The recording; stays the caller's.</param>
 /// <param name="channel">0-based; null for the mean of all.</param>
-public sealed class MonoReader(WaveReader reader, int? channel = null) : IMonoSound
+public sealed class MonoReader(IRecording reader, int? channel = null) : IMonoSound
 {
     /// <inheritdoc/>
     public Frames Frames => reader.Frames;

@@ -39,7 +39,7 @@ public sealed class Overview
 
     /// <summary>Lowest and highest sample of each of <paramref name="columns"/> equal stretches, full scale 1.0.</summary>
     /// <param name="channel">0-based.</param>
-    /// <param name="startFrame">First frame of the picture.</param>
+    /// <param name="startFrame">First frame of the picture; may lie before the file.</param>
     /// <param name="frames">Frames across the picture.</param>
     /// <param name="columns">Points across the picture.</param>
     public (float Low, float High)[] Columns(int channel, Frames startFrame, Frames frames, int columns)
@@ -59,7 +59,7 @@ public sealed class Overview
             var to = Frames.Max(from + 1, startFrame + Part(frames, column + 1, columns));
             var low = 0;
             var high = 0;
-            for (var bin = from.Count / binFrames.Count; binFrames * bin < to && bin * 2 + 1 < bins.Length; bin++)
+            for (var bin = Math.Max(0, from.Count) / binFrames.Count; binFrames * bin < to && bin * 2 + 1 < bins.Length; bin++)
             {
                 low = Math.Min(low, bins[bin * 2]);
                 high = Math.Max(high, bins[bin * 2 + 1]);

@@ -6,19 +6,27 @@ namespace GateSplit.Core.Sound;
 
 /// <summary>
 /// Makes the waveform overview of a file while it is written or read, in memory that does not grow with the file: when
-/// <see cref="MostBins"/> are full, neighbours are joined and bins are twice as long from there on.
+/// <see cref="MostBins"/> of them are full, neighbours are joined and bins are twice as long from there on.
 /// </summary>
 public sealed class OverviewBuilder
 {
-    /// <summary>A channel never holds so many bins: 87 seconds of 48 kHz at the finest; ten minutes are told to 43 ms.</summary>
-    public const int MostBins = 1 << 14;
+    private const int FewBins = 1 << 14;
+    private const int ManyBins = 1 << 16;
+    private const int ManyChannels = 16;
 
     private readonly Bins[] _channels;
     private Frames _frames;
 
     /// <summary>Starts an overview.</summary>
     /// <param name="channels">Channels that will be added.</param>
-    public OverviewBuilder(int channels) => _channels = [.. Enumerable.Range(0, channels).Select(_ => new Bins())];
+    public OverviewBuilder(int channels) => _channels = [.. Enumerable.Range(0, channels).Select(_ => new Bins(MostBins(channels)))];
+
+    /// <summary>
+    /// A channel of a file never holds so many bins: six minutes of 48 kHz at the finest, and ten minutes are told to 11 ms; where many
+    /// channels are measured at once, a quarter of it.
+    /// </summary>
+    /// <param name="channels">Channels of the file.</param>
+    public static int MostBins(int channels) => channels > ManyChannels ? FewBins : ManyBins;
 
     /// <summary>Takes the next samples of one channel in; every channel gets the same number in the end.</summary>
     public void Add(int channel, ReadOnlySpan<float> samples)
@@ -64,9 +72,9 @@ public sealed class OverviewBuilder
     private static short ToShort(float value) => (short)Math.Clamp(MathF.Round(value * 32767f), -32767f, 32767f);
 
     /// <summary>The bins of one channel, low and high alternating.</summary>
-    private sealed class Bins
+    private sealed class Bins(int most)
     {
-        private readonly short[] _values = new short[2 * MostBins];
+        private short[] _values = new short[2 * FewBins];
         private int _count;
         private int _binFrames = Overview.FinestBinFrames;
         private int _filled;
@@ -106,21 +114,25 @@ public sealed class OverviewBuilder
             _count++;
             _filled = 0;
             _low = _high = 0;
-            if (_count == MostBins)
+            if (_count == most)
             {
                 JoinNeighbours();
+            }
+            else if (2 * _count == _values.Length)
+            {
+                Array.Resize(ref _values, 2 * _values.Length);
             }
         }
 
         private void JoinNeighbours()
         {
-            for (var i = 0; i < MostBins / 2; i++)
+            for (var i = 0; i < most / 2; i++)
             {
                 _values[2 * i] = Math.Min(_values[4 * i], _values[4 * i + 2]);
                 _values[2 * i + 1] = Math.Max(_values[4 * i + 1], _values[4 * i + 3]);
             }
 
-            _count = MostBins / 2;
+            _count = most / 2;
             _binFrames *= 2;
         }
     }

@@ -11,7 +11,7 @@ namespace GateSplit.Core.Sound;
 /// from any place. What a crashed recorder or a broken copy left is read as far as it goes, and told in
 /// <see cref="Remarks"/>.
 /// </summary>
-public sealed class WaveReader : IDisposable
+public sealed class WaveReader : IRecording, IDisposable
 {
     /// <summary>More than any recorder writes; a file of nothing but small chunks would keep the reader busy for minutes.</summary>
     private const int MostChunks = 4096;

@@ -13,7 +13,7 @@ public static class HandoffEndpoints
     public static void MapHandoff(this IEndpointRouteBuilder app)
     {
         app.MapMethods("/sessions/{id:long}/handoff.zip", ["GET", "HEAD"], async (
-            long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, ReadingStore readings, IAudioStore store, HttpContext context) =>
+            long id, long take, string? pattern, string? format, SessionStore sessions, TakeStore takes, MendedTakes mended, ReadingStore readings, IAudioStore store, HttpContext context) =>
         {
             // From here on nobody deletes it, until the answer has gone out.
             if (await readings.Begin(id, take == 0 ? null : take) is not { } reading)
@@ -33,7 +33,13 @@ public static class HandoffEndpoints
                 state = state with { Song = then.Song, SongId = then.SongId };
             }
 
-            var handoff = HandoffZip.Plan(OpenSession.Of(state), found, store, pattern ?? FileNames.DefaultPattern, HandoffFormat.Read(format));
+            var made = await mended.Of(found);
+            if (!made.Ok)
+            {
+                return Results.BadRequest(made.Trouble);
+            }
+
+            var handoff = HandoffZip.Plan(OpenSession.Of(state), found, made.Value, store, pattern ?? FileNames.DefaultPattern, HandoffFormat.Read(format));
             if (!handoff.Ok)
             {
                 return Results.BadRequest(handoff.Trouble);

@@ -54,7 +54,7 @@ public static class GateSplitApp
         builder.Services.AddSingleton<OpenSessions>();
         builder.Services.AddSingleton(services => new Watch<IReadOnlyList<Job>>(services.GetRequiredService<JobStore>().Current, JobGlance));
         builder.Services.AddSingleton(services => new Watch<SessionNow?>(services.GetRequiredService<OpenSessions>().Find, SessionGlance));
-        builder.Services.AddSingleton<LineWalks>();
+        builder.Services.AddSingleton<LineWalks>().AddSingleton<MendedTracks>().AddSingleton<Waveforms>();
         builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"), new ProofPolicy(options.Proofs));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataFolder, "keys")));
         builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
@@ -91,6 +91,7 @@ public static class GateSplitApp
         });
         app.MapRazorPages();
         app.MapAudio();
+        app.MapWaveforms();
         app.MapJobs();
         app.MapHandoff();
         app.MapBringIn();

@@ -14,6 +14,6 @@ public sealed class WaveformOutlineTests
         builder.Add(1, new float[512]);
 
         // Channel 1 around 1: highs 0.5 and 0, then back along the lows -1 and 0. Channel 2 is silent around 3.
-        Assert.Equal("M0 0.5 1 1 1 2 0 1 ZM0 3 1 3 1 3 0 3 Z", WaveformOutline.PathData(builder.Build(), 2));
+        Assert.Equal("M0 0.5 1 1 1 2 0 1 ZM0 3 1 3 1 3 0 3 Z", WaveformOutline.Fill(new FileWaveform(builder.Build(), new Silence(2, 512)), 0, 512, 2));
     }
 }

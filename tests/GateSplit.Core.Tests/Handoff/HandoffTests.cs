@@ -81,7 +81,7 @@ public sealed class HandoffTests
     public void A_track_sheet_has_a_row_a_file_under_its_header()
     {
         var stereo = new AudioFormat(2, 44100, SampleFormat.Float32);
-        var sheet = TrackSheet.Write([new HandoffTrack(12, "b.wav", "B", "", "", stereo, 22050, new(-0.125001), new(-20.5), 3, 5, "ab")]);
+        var sheet = TrackSheet.Write([new HandoffTrack(12, "b.wav", "B", "", "", stereo, 22050, new(-0.125001), new(-20.5), 3, 5, true, "ab")]);
         Assert.Equal(
             "number,file,track,elements,source,channels,sample_rate,bits,frames,seconds,sample_peak_dbfs,rms_dbfs,clipped_runs,full_scale_samples\r\n12,b.wav,B,,,2,44100,32 bit float,22050,0.500,-0.13,-20.50,3,5\r\n",
             sheet);
@@ -98,7 +98,7 @@ public sealed class HandoffTests
     public void No_cell_of_the_sheet_begins_a_formula(string name, string cell)
     {
         var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
-        var sheet = TrackSheet.Write([new HandoffTrack(1, name, name, name, name, format, 1, new(-6), new(-20), 0, 0, null)]);
+        var sheet = TrackSheet.Write([new HandoffTrack(1, name, name, name, name, format, 1, new(-6), new(-20), 0, 0, false, null)]);
         var row = sheet.Split("\r\n")[1];
         Assert.Equal($"1,{cell},{cell},{cell},{cell},1,48000,24 bit,1,0.000,-6.00,-20.00,0,0", row);
     }
@@ -106,7 +106,7 @@ public sealed class HandoffTests
     [Fact]
     public void A_manifest_says_what_there_is_under_the_names_a_program_looks_for()
     {
-        var manifest = new Manifest("Fog", 3, "2026-01-02T03:04:05Z", 92.5, "6/8", [new HandoffTrack(1, "a.wav", "A", "Kick", "Box", new AudioFormat(1, 48000, SampleFormat.Pcm24), 10, new(-1), null, 0, null, "ff")], new Dictionary<string, string> { ["song.mid"] = "aa" });
+        var manifest = new Manifest("Fog", 3, "2026-01-02T03:04:05Z", 92.5, "6/8", ["Kick 1.00 ms earlier"], [new HandoffTrack(1, "a.wav", "A", "Kick", "Box", new AudioFormat(1, 48000, SampleFormat.Pcm24), 10, new(-1), null, 0, null, false, "ff")], new Dictionary<string, string> { ["song.mid"] = "aa" });
         using var read = System.Text.Json.JsonDocument.Parse(manifest.ToJson());
         var root = read.RootElement;
         Assert.Equal(("Fog", 3, 92.5, "6/8"), (root.GetProperty("session").GetString(), root.GetProperty("take").GetInt32(), root.GetProperty("tempoQuartersPerMinute").GetDouble(), root.GetProperty("metre").GetString()));
@@ -130,7 +130,7 @@ public sealed class HandoffTests
     public void The_track_sheet_is_quoted_as_RFC_4180_says()
     {
         var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
-        var sheet = TrackSheet.Write([new HandoffTrack(1, "a.wav", "Say \"hi\", twice", "Kick", "Box port 1", format, 72000, new(-1.234), null, 0, 0, null)]);
+        var sheet = TrackSheet.Write([new HandoffTrack(1, "a.wav", "Say \"hi\", twice", "Kick", "Box port 1", format, 72000, new(-1.234), null, 0, 0, false, null)]);
         var lines = sheet.Split("\r\n");
         Assert.Equal("1,a.wav,\"Say \"\"hi\"\", twice\",Kick,Box port 1,1,48000,24 bit,72000,1.500,-1.23,,0,0", lines[1]);
         Assert.Equal(14, lines[0].Split(',').Length);

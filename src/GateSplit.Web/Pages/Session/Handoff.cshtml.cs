@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Names, format, and the zip.</summary>
-public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store)
+public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, MendedTakes mended)
     : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>The take that is handed off, 0 for what counts of each line; that where none is named and there are several.</summary>
@@ -50,7 +50,8 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
         Chosen = AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count == 1 ? AllTakes[0] : await Takes.Chosen(Id));
         if (Chosen is { } take)
         {
-            var plan = HandoffZip.Plan(Session, take, Store, Pattern ?? "", HandoffFormat.Read(Format));
+            var made = await mended.Of(take);
+            var plan = made.Ok ? HandoffZip.Plan(Session, take, made.Value, Store, Pattern ?? "", HandoffFormat.Read(Format)) : new Core.Refusal(made.Trouble);
             Plan = plan.Value;
             Trouble = plan.Trouble;
         }

@@ -1,9 +1,7 @@
 using System.Text.Json;
 using GateSplit.Core.Checks;
-using GateSplit.Core.Drawing;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
@@ -14,11 +12,9 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Printing, bringing in, and the takes with their player.</summary>
-public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, AudioKeeper keeper, UploadRoom room, Overviews overviews, JobQueue queue)
+public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, AudioKeeper keeper, UploadRoom room, Overviews overviews, JobQueue queue, MendedTakes mended, ProofStore proofs, Waveforms waveforms)
     : EditPage(open, sessions, takes, jobs, store)
 {
-    /// <summary>Points across a waveform.</summary>
-    public const int Columns = 560;
     private const int ClipsTold = 4;
 
     /// <summary>The take that is shown; the newest where none is named.</summary>
@@ -38,6 +34,9 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
 
     /// <summary>The take that is shown, or what stands for one; null if there is none.</summary>
     public Take? Shown { get; private set; }
+
+    /// <summary>It in the player; null if there is none.</summary>
+    public TakeView? Player { get; private set; }
 
     /// <summary>Of each track the recording that counts; null if there is no take.</summary>
     public Take? Chosen { get; private set; }
@@ -84,57 +83,12 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         ? ["Its file is not in the audio store any more."]
         : track.Remarks.Concat(track.Clips.Count == 0 ? [] : [ClipPlaces(track)]);
 
-    /// <summary>What its levels say of a file, in a word or two.</summary>
-    public static string Verdict(TakeTrack track) => track switch
-    {
-        { ClippedRuns: > 0 } => $"clips {track.ClippedRuns}×",
-        { IsClean: true } => "clean",
-        { Silent: true } => "silent",
-        _ => $"full scale {(track.FullScale is { } count ? $"{count}×" : "")}",
-    };
-
     /// <summary>Where a file clips; the longest list is cut short.</summary>
     private static string ClipPlaces(TakeTrack track)
     {
         var places = track.Clips.Take(ClipsTold).Select(c => $"{c.StartFrame.Seconds(track.SampleRate):0.000} s for {GateSplit.Core.Words.Count(c.Length.Count, "sample")}");
         return $"Clips at {string.Join(", ", places)}{(track.ClippedRuns > ClipsTold ? $" and {track.ClippedRuns - ClipsTold} more" : "")}.";
     }
-
-    /// <summary>How much of the width of its take a file fills.</summary>
-    public static double LengthOf(TakeTrack track, Take take) => (double)track.Frames.Count / Math.Max(1, take.Tracks.Max(t => t.Frames).Count);
-
-    /// <summary>Where it clips, in the columns of the waveform.</summary>
-    public static IEnumerable<double> ClipsAt(TakeTrack track, Take take) =>
-        track.Clips.Select(c => Columns * (double)c.StartFrame.Count / take.Tracks.Max(t => t.Frames).Count).Distinct();
-
-    /// <summary>The waveform of a track as path data.</summary>
-    public string Waveform(TakeTrack track) => Store.Find(track.OverviewHash) is { } path
-        ? WaveformOutline.PathData(Overview.FromBytes(System.IO.File.ReadAllBytes(path)), Columns)
-        : "";
-
-    /// <summary>Where the samples of a track's file begin.</summary>
-    public Bytes OffsetOf(TakeTrack track)
-    {
-        if (Store.Find(track.Hash) is not { } path || WaveReader.Open(path) is not { Ok: true, Value: { } file })
-        {
-            return 0;
-        }
-
-        using (file)
-        {
-            return file.DataOffset;
-        }
-    }
-
-    /// <summary>Where the bars begin, as shares of a take's length.</summary>
-    public IEnumerable<double> Bars(Take take) => BarFrames(take).Select(at => (double)at.Count / take.Tracks.Max(t => t.Frames).Count);
-
-    /// <summary>The frames at which the bars of a take begin.</summary>
-    public IEnumerable<Frames> BarFrames(Take take) => take.Tracks.Count == 0
-        ? []
-        : Enumerable.Range(0, Session.State.Split.Pass.LengthBars + 1)
-            .Select(bar => Session.Song.Tempos.ToFrames(Session.Song.Metres.BarStart(bar), take.Tracks[0].SampleRate))
-            .TakeWhile(at => at <= take.Tracks.Max(t => t.Frames));
 
     /// <summary>A print of which every file would be silent, so that it is asked for once more; null for none.</summary>
     public SilentPrint? WouldBeSilent { get; private set; }
@@ -235,6 +189,36 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         return tracks.Count == 0 ? null : new Take(0, Id, 0, TakeKind.Print, 0, "", DateTime.UtcNow, tracks);
     }
 
+    /// <summary>A take in the player, as its mends make it.</summary>
+    private async Task<TakeView> Watched(Take take)
+    {
+        var names = new Dictionary<long, string>();
+        foreach (var id in take.Tracks.Select(t => t.TakeId).Distinct())
+        {
+            names[id] = MendedTracks.Name(await proofs.Mends(id));
+        }
+
+        var mends = await mended.Of(take);
+        var view = TakeView.Of(take, (mends.Value ?? MendedAudio.AsPrinted(take)).Lines, names, Session, Store, waveforms);
+        return view with { Rows = [.. view.Rows.Select(r => Row(r, take))] };
+    }
+
+    /// <summary>What this page says of a track beside its waveform.</summary>
+    private TakeRow Row(TakeRow row, Take take)
+    {
+        var track = row.Track;
+        return Line is not null
+            ? row with { Title = $"take {track.TakeNumber}", Muted = !Counts(track) }
+            : row with
+            {
+                Sub = track.Remark,
+                More = TakesOf(track.TrackId) is > 1 and var many
+                    ? (View == "chosen" ? $"take {track.TakeNumber} of {many}" : Counts(track) ? $"counts; {many} takes" : $"another of {many} takes counts", $"?line={track.TrackId}")
+                    : null,
+                Muted = take.Number == 0 && Session.State.Split.Track(track.TrackId) is null,
+            };
+    }
+
     /// <inheritdoc/>
     protected override string Station => "print";
 
@@ -268,6 +252,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
             }
 
             Shown = Shown with { Tracks = tracks };
+            Player = await Watched(Shown);
         }
 
         Refusal = new Core.StandIns.StandInRecorder(Session.Lines, Session.Song).Refusal();

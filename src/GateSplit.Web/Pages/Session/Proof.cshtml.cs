@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Proofing;
+using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
@@ -9,7 +10,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>What a take really holds, and its mends.</summary>
-public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ProofStore proofs, JobQueue queue)
+public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ProofStore proofs, JobQueue queue, MendedTakes mended, Overviews overviews, Waveforms waveforms)
     : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>The take that is shown; the newest where none is named.</summary>
@@ -37,6 +38,9 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>What the proof finds.</summary>
     public IReadOnlyList<ProofFinding> Findings { get; private set; } = [];
 
+    /// <summary>The take in the player, as its mends make it; null where its mends cannot be made.</summary>
+    public TakeView? Player { get; private set; }
+
     /// <summary>The tracks of the files that were proved, in their order.</summary>
     public ImmutableArray<TrackId> TrackIds { get; private set; } = [];
 
@@ -53,15 +57,7 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
     public MendOffer? Offer(ProofFinding finding) => MendOffers.Of(Kept!.Proof, finding, TrackIds);
 
     /// <summary>The mends in words, each as it is done.</summary>
-    public IEnumerable<string> MendNames()
-    {
-        var take = TakeMends.Of(Take!);
-        foreach (var mend in Mends.Mends)
-        {
-            yield return mend.Name(take);
-            take = mend.Apply(take).Value ?? take;
-        }
-    }
+    public IEnumerable<string> MendNames() => TakeMends.Names(Take!, Mends);
 
     /// <summary>What a mend is called now.</summary>
     public string NameOf(Mend mend) => mend.Name(TakeMends.Of(Take!).With(Mends.Mends).Value ?? TakeMends.Of(Take!));
@@ -83,6 +79,30 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
         }
 
         return Partial("_ProofProgress", this);
+    }
+
+    /// <summary>Lays two tracks over each other.</summary>
+    public async Task<IActionResult> OnGetTwoTracks(string one, string other)
+    {
+        if (!await Show() || Kept is not { } kept || Lines is not { } lines)
+        {
+            return NotFound();
+        }
+
+        TwoTracks.Track? Of(string id)
+        {
+            if (kept.Proof.Tracks.FirstOrDefault(t => t.Id == id) is not { } track || lines.FirstOrDefault(l => l.Track.TrackId.Value == id) is not { } line || Store.Find(line.Printed.Hash) is not { } path || WaveReader.Open(path).Value is not { } file)
+            {
+                return null;
+            }
+
+            using (file)
+            {
+                return new(track.File, AverageSpectrum.Of(new MonoReader(line.IsAsPrinted ? file : new MendedRecording(file, line.Plan)), HttpContext.RequestAborted), track.Scan.Levels.History);
+            }
+        }
+
+        return Of(one) is { } first && Of(other) is { } second ? Partial("_TwoTracks", new TwoTracks(first, second)) : NotFound();
     }
 
     /// <summary>Looks at the take again.</summary>
@@ -148,6 +168,8 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
         return await act(take) is { } trouble ? RedirectTelling(address, trouble) : Redirect(address);
     }
 
+    private IReadOnlyList<MendedLine>? Lines { get; set; }
+
     private async Task<bool> Show()
     {
         if (!await Load("proof"))
@@ -169,8 +191,33 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
                 TrackIds = [.. kept.Proof.Tracks.Select(t => new TrackId(t.Id!))];
                 Sure = IsCurrent ? MendOffers.AllSure(kept.Proof, TrackIds) : [];
             }
+
+            var tracks = new List<TakeTrack>();
+            foreach (var track in take.Tracks)
+            {
+                tracks.Add(await overviews.Restored(track, HttpContext.RequestAborted));
+            }
+
+            Lines = (await mended.Of(take with { Tracks = tracks })).Value?.Lines;
+            Player = Lines is null ? null : TakeView.Of(take, Lines, new Dictionary<long, string> { [take.Id] = MendedTracks.Name(Mends) }, Session, Store, waveforms, Marks);
         }
 
         return true;
+    }
+
+    /// <summary>What the proof has to say of places in a track; nothing where it is of other mends.</summary>
+    private IEnumerable<TakeMark> Marks(TakeTrack track)
+    {
+        if (!IsCurrent || Kept!.Proof.Tracks.FirstOrDefault(t => t.Id == track.TrackId.Value)?.Scan is not { } scan)
+        {
+            return [];
+        }
+
+        return
+        [
+            .. scan.DropoutPlaces.Select(d => new TakeMark(d.Start, "damage", $"a dropout of {Core.Words.Count(d.Length.Count, "sample")}")),
+            .. scan.ClickPlaces.Select(at => new TakeMark(at, "damage", "a click")),
+            .. scan.EndsInSound is null ? [] : new[] { new TakeMark(scan.Levels.Frames, "damage", "breaks off") },
+        ];
     }
 }

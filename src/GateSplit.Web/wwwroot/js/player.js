@@ -1,6 +1,7 @@
 // Plays a take: every track in step, in bounded memory, fetching ranges of the files as they are needed.
 import { isTyping } from "./site.js";
 import { heardFrame, nextStretch } from "./player-schedule.js";
+import { WaveView } from "./waves.js";
 
 const CHUNK_SECONDS = 0.5;
 const FIRST_SECONDS = 0.1; // the first chunk is short, so that it sounds soon
@@ -13,12 +14,7 @@ class Player {
     this.frames = Number(root.dataset.frames);
     this.tracks = [...root.querySelectorAll(".take-track")].map((row) => ({
       row,
-      url: `/audio/${row.dataset.hash}`,
-      channels: Number(row.dataset.channels),
-      bytes: Number(row.dataset.bits) / 8,
-      float: row.dataset.float === "true",
-      frames: Number(row.dataset.frames),
-      offset: Number(row.dataset.offset),
+      ...sources(row),
       solo: false,
       mute: row.querySelector("[data-mute]").getAttribute("aria-pressed") === "true",
       pan: Number(row.dataset.pan),
@@ -29,7 +25,23 @@ class Player {
     this.position = 0;
     this.playing = false;
     this.run = 0;
+    this.waves = new WaveView(this.shownWaves(), this.frames, this.rate, this.bars);
     this.setGains();
+  }
+
+  shownWaves() {
+    return this.tracks.map(({ row, source }) => ({ svg: row.querySelector(".wave"), of: source.of, channels: source.channels }));
+  }
+
+  /** Hears and shows the printed files, or what mends make of them, from the same place on. */
+  async setPrinted(printed) {
+    const again = this.playing;
+    this.stop();
+    for (const track of this.tracks) track.source = printed ? track.printed : track.mended;
+    this.setGains();
+    this.waves.replace(this.shownWaves(), this.frames);
+    this.show();
+    if (again) await this.play();
   }
 
   /** Plays some bars round and round; null for straight on. */
@@ -128,7 +140,7 @@ class Player {
   }
 
   /** One stretch of a track as an array of samples for each channel. */
-  async read(track, start, frames) {
+  async read({ source: track }, start, frames) {
     const count = Math.max(0, Math.min(frames, track.frames - start));
     const sides = Array.from({ length: Math.min(2, track.channels) }, () => new Float32Array(frames));
     if (count === 0) return sides;
@@ -161,7 +173,7 @@ class Player {
       const gain = t.mute || (soloed && !t.solo) ? 0 : 10 ** (t.levelDb / 20);
       // Equal power for mono, balance for a pair, as the split has it.
       const angle = ((t.pan + 1) * Math.PI) / 4;
-      return t.channels === 1
+      return t.source.channels === 1
         ? [gain * Math.cos(angle), gain * Math.sin(angle)]
         : [gain * Math.min(1, 1 - t.pan), gain * Math.min(1, 1 + t.pan)];
     });
@@ -190,21 +202,18 @@ class Player {
     play.setAttribute("aria-pressed", String(this.playing));
     this.root.dataset.playing = String(this.playing);
     this.root.dataset.heard = String(this.heard ?? 0);
-    for (const { row } of this.tracks) {
-      const wave = row.querySelector(".wave");
-      let head = wave.querySelector(".playhead");
-      if (!head) {
-        head = document.createElementNS("http://www.w3.org/2000/svg", "line");
-        head.classList.add("playhead");
-        head.setAttribute("y1", "0");
-        head.setAttribute("y2", wave.viewBox.baseVal.height);
-        wave.append(head);
-      }
-      const x = (frame / this.frames) * wave.viewBox.baseVal.width;
-      head.setAttribute("x1", x);
-      head.setAttribute("x2", x);
-    }
+    this.waves.playhead(frame);
+    if (this.playing) this.waves.follow(frame);
   }
+}
+
+/** Where a track is read: its printed file, and what mends make of it, if they make something of it. */
+function sources(row) {
+  const { hash, channels, bits, float, frames, offset } = row.dataset;
+  const mended = row.querySelector(".wave").dataset.mended;
+  const printed = { url: `/audio/${hash}`, of: hash, channels: Number(channels), bytes: Number(bits) / 8, float: float === "true", frames: Number(frames), offset: Number(offset) };
+  const made = mended ? JSON.parse(mended) : printed;
+  return { printed, mended: made, source: made };
 }
 
 const root = document.getElementById("player");
@@ -223,7 +232,7 @@ if (root) {
     });
     track.row.querySelector(".wave").addEventListener("click", (event) => {
       const box = event.currentTarget.getBoundingClientRect();
-      player.goTo(((event.clientX - box.left) / box.width) * player.frames);
+      player.goTo(player.waves.frameAt(event.clientX, box));
     });
   }
   const looping = document.getElementById("loop");
@@ -234,12 +243,22 @@ if (root) {
     looping.setAttribute("aria-pressed", String(is));
     if (on && !is) document.getElementById("player-said").textContent = "These bars are not in the take.";
   });
+  document.getElementById("as-printed")?.addEventListener("click", (event) => {
+    const button = /** @type {HTMLElement} */ (event.currentTarget);
+    const printed = button.getAttribute("aria-pressed") !== "true";
+    button.setAttribute("aria-pressed", String(printed));
+    player.setPrinted(printed);
+  });
   document.addEventListener("keydown", (event) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
     const track = player.tracks.find((t) => t.row.contains(event.target));
     if (event.key === " " && !event.target.closest("button, summary, a")) {
       document.getElementById("play").click();
       event.preventDefault();
+    } else if (event.key === "+" || event.key === "-") {
+      player.waves.zoom(event.key === "+" ? 0.5 : 2);
+    } else if (event.key === "," || event.key === ".") {
+      player.waves.along(event.key === "," ? -0.25 : 0.25);
     } else if (event.key.toLowerCase() === "l") {
       looping.click();
     } else if (event.key.toLowerCase() === "m" && track) {
