@@ -10,6 +10,9 @@ namespace GateSplit.Core.Proofing;
 /// <param name="Notes">How many notes the part has.</param>
 public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> Heard, double? Offset, int Notes = 0)
 {
+    /// <summary>By how much later each of them comes than the notes say, in seconds.</summary>
+    internal ImmutableArray<double> Offsets { get; init; } = [];
+
     /// <summary>Nothing that is known.</summary>
     public static readonly Identity None = new(null, 0, [], null);
 
@@ -44,7 +47,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
 
         // What hears several elements hears them from afar: where the take lies is told by those that hear one, and best by what is struck.
         var moved = Own(p => !p.Held) ?? Own(_ => true) ?? 0;
-        return (best.Time with { Offset = best.Time.Offset + moved, Found = [.. best.Time.Found.Select(f => f with { Offset = f.Offset + moved })] }, [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
+        var known = best.Time with { Offset = best.Time.Offset + moved, Found = [.. best.Time.Found.Select(f => f with { Offset = f.Offset + moved })] };
+        return (DriftFit.Refined(known, best.Tracks, parts), [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
 
         double? Own(Func<Part, bool> which)
         {
@@ -93,7 +97,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             var score = scores[track, own];
             var other = Enumerable.Range(0, parts.Count).Where(p => p != own).Select(p => scores[track, p]).DefaultIfEmpty().Max();
             var match = matches[track, own];
-            return new(own, Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1), match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length);
+            return new(own, Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1), match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length) { Offsets = match.Offsets };
         }
     }
 }

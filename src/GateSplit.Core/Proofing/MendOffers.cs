@@ -7,7 +7,8 @@ namespace GateSplit.Core.Proofing;
 public static class MendOffers
 {
     private const double Sure = 0.6; // certainty of what a file holds
-    private const double FewTracks = 3;
+    private const int EnoughTracks = 2; // that are struck and say where the take lies
+    private const int EnoughHits = 40; // of theirs
     private const double NotByFar = 0.05; // s
 
     /// <summary>The mend of one finding.</summary>
@@ -18,7 +19,7 @@ public static class MendOffers
     public static MendOffer? Of(TakeProof proof, ProofFinding finding, ImmutableArray<TrackId> tracks) => finding.File is { } file
         ? OfTrack(proof, finding.Fault, file, tracks)
         : finding.Fault is ProofFault.TakeOff or ProofFault.Drift && proof.OffsetSeconds is { } offset
-            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is not null || Known(proof) >= FewTracks)
+            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is not null || IsKnown(proof))
             : null;
 
     /// <summary>All mends that are sure, each once, in an order in which none disturbs another.</summary>
@@ -42,7 +43,8 @@ public static class MendOffers
     /// <summary>The drift that is undone with the offset: only one that is more than its measure can be wrong by.</summary>
     private static double Drift(TakeProof proof) => ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.Drift) ? proof.DriftPpm!.Value : 0;
 
-    private static int Known(TakeProof proof) => proof.Tracks.Count(t => t.Identity is { Part: { } part, Certainty: > Sure } && !proof.Parts[part].Held);
+    private static bool IsKnown(TakeProof proof) =>
+        proof.Tracks.Where(t => t.Identity is { Part: { } part, Certainty: > Sure } && !proof.Parts[part].Held).ToList() is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
 
     private static MendOffer? OfTrack(TakeProof proof, ProofFault fault, int file, ImmutableArray<TrackId> tracks)
     {

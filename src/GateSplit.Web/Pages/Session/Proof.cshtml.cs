@@ -4,6 +4,7 @@ using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 
@@ -55,6 +56,11 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
 
     /// <summary>What mends a finding; null for nothing.</summary>
     public MendOffer? Offer(ProofFinding finding) => MendOffers.Of(Kept!.Proof, finding, TrackIds);
+
+    /// <summary>The track that is printed again for a finding that no mend puts right; null where that would not help, or nothing prints it.</summary>
+    public TrackId? PrintsAgain(ProofFinding finding) =>
+        finding is { ToMend: true, File: { } file } && finding.Fault is ProofFault.Silent or ProofFault.Clips or ProofFault.Dropouts or ProofFault.Clicks or ProofFault.CutOff or ProofFault.EntersLate or ProofFault.Unknown
+        && Take!.Kind == TakeKind.Print && Session.State.Split.Track(TrackIds[file]) is { Armed: true } ? TrackIds[file] : null;
 
     /// <summary>The mends in words, each as it is done.</summary>
     public IEnumerable<string> MendNames() => TakeMends.Names(Take!, Mends);
@@ -122,6 +128,13 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
     public Task<IActionResult> OnPostMendSure(string seen) => Act(take => Sure.IsEmpty
         ? Task.FromResult<string?>("Nothing is sure enough to be mended without listening.")
         : Add(take, seen, Sure));
+
+    /// <summary>Does what somebody asks for by hand.</summary>
+    public Task<IActionResult> OnPostByHand(string seen) => Act(take =>
+    {
+        var mend = new MendForms(new FormFields(Request.Form, Session.State.Split, null), take, Session, IsCurrent ? Kept!.Proof : null).Read();
+        return mend.Ok ? Add(take, seen, [mend.Value]) : Task.FromResult<string?>(mend.Trouble);
+    });
 
     /// <summary>Takes the last mend back.</summary>
     public Task<IActionResult> OnPostUndo(string seen) => Act(take => Mends.Mends.Count > 0
