@@ -40,6 +40,8 @@ public sealed class AudioKeeper(NpgsqlDataSource database, IAudioStore store)
                 then 'This session is printing. Stop the print or wait for its end, then delete the session.'
             when exists (select 1 from jobs where session_id = @id and state = 'running' and kind = 'proof')
                 then 'A take of this session is being proved. Stop that on its page or wait for its end, then delete the session.'
+            when exists (select 1 from jobs where session_id = @id and state = 'running' and kind = 'roll-call')
+                then 'A roll call of this session is being read. Stop that on its page or wait for its end, then delete the session.'
             when exists (select 1 from jobs where session_id = @id and state in ('queued', 'running') and kind = 'bring-in')
                 then 'Recordings are being brought into this session. Stop that or wait for its end, then delete the session.'
             when exists (select 1 from readings where session_id = @id and until > now())

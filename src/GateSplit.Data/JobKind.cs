@@ -5,4 +5,7 @@ public static class JobKind
 {
     /// <summary>Says what a take really holds.</summary>
     public const string Proof = "proof";
+
+    /// <summary>Reads a roll call.</summary>
+    public const string RollCall = "roll-call";
 }

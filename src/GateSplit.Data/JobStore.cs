@@ -35,7 +35,7 @@ public sealed class JobStore(NpgsqlDataSource database)
         // Two browsers that press print at once: the second one waits here, and then sees the jobs of the first.
         var there = await connection.ExecuteScalarAsync<int?>("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
         if (there is null || await connection.ExecuteScalarAsync<bool>(
-                "select exists (select 1 from jobs where session_id = @sessionId and state in ('queued', 'running') and kind <> 'proof')", new { sessionId }, transaction))
+                "select exists (select 1 from jobs where session_id = @sessionId and state in ('queued', 'running') and not beside)", new { sessionId }, transaction))
         {
             return [];
         }
@@ -73,6 +73,33 @@ public sealed class JobStore(NpgsqlDataSource database)
             new { sessionId, takeId });
     }
 
+    /// <summary>Asks for a roll call to be read.</summary>
+    /// <param name="sessionId">The session.</param>
+    /// <param name="request">Which.</param>
+    /// <returns>False if the session is gone, or one of it is being read already.</returns>
+    public async Task<bool> AskRollCall(long sessionId, string request)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        await using var transaction = await connection.BeginTransactionAsync();
+        await connection.ExecuteAsync("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
+        var asked = await connection.ExecuteAsync(
+            """
+            insert into jobs (session_id, kind, state, request) select id, 'roll-call', 'queued', @request::jsonb from sessions
+            where id = @sessionId and not exists (select 1 from jobs where session_id = @sessionId and kind = 'roll-call' and state in ('queued', 'running'))
+            """,
+            new { sessionId, request },
+            transaction);
+        await transaction.CommitAsync();
+        return asked > 0;
+    }
+
+    /// <summary>The newest reading of a roll call of a session; null if there was none.</summary>
+    public async Task<Job?> RollCallOf(long sessionId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.QuerySingleOrDefaultAsync<Job>($"{Columns} where session_id = @sessionId and kind = 'roll-call' order by id desc limit 1", new { sessionId });
+    }
+
     /// <summary>The newest proof that a take was asked for; null if there was none.</summary>
     public async Task<Job?> ProofOf(long sessionId, long takeId)
     {
@@ -94,7 +121,7 @@ public sealed class JobStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         return await connection.QuerySingleOrDefaultAsync<Job>(
             $"""
-            {Columns} where session_id = @sessionId and kind <> 'proof'
+            {Columns} where session_id = @sessionId and not beside
             order by case state when 'running' then 0 when 'queued' then 1 else 2 end, case when state = 'queued' then id end, id desc limit 1
             """, new { sessionId });
     }
@@ -105,8 +132,8 @@ public sealed class JobStore(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync();
         return (await connection.QueryAsync<Job>(
             $"""
-            {Columns} where session_id = @sessionId and kind <> 'proof' and (state in ('queued', 'running') or (state <> 'done'
-                and coalesce(print_id, id) = (select coalesce(print_id, id) from jobs where session_id = @sessionId and kind <> 'proof' order by id desc limit 1)
+            {Columns} where session_id = @sessionId and not beside and (state in ('queued', 'running') or (state <> 'done'
+                and coalesce(print_id, id) = (select coalesce(print_id, id) from jobs where session_id = @sessionId and not beside order by id desc limit 1)
                 and not exists (select 1 from jobs again where again.print_id = jobs.print_id and again.pass = jobs.pass and again.id > jobs.id)))
             order by id
             """,

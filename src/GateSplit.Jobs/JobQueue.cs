@@ -27,6 +27,15 @@ public sealed class JobQueue(JobStore jobs, JobBell bell)
         bell.Ring();
     }
 
+    /// <summary>Reads a roll call.</summary>
+    /// <returns>False if one of the session is being read already.</returns>
+    public async Task<bool> ReadRollCall(long sessionId, RollCallRequest request)
+    {
+        var asked = await jobs.AskRollCall(sessionId, JsonSerializer.Serialize(request, SplitJson.Options));
+        bell.Ring();
+        return asked;
+    }
+
     /// <summary>Cuts a recording that was brought in.</summary>
     /// <returns>The job, or null if the session already has one that waits or runs.</returns>
     public async Task<long?> BringIn(long sessionId, BringInRequest request)

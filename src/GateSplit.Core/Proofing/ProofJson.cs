@@ -28,6 +28,26 @@ public static class ProofJson
         }
     }
 
+    /// <summary>Writes what a roll call says.</summary>
+    public static string Write(RollCallReading reading) => JsonSerializer.Serialize(reading, Options);
+
+    /// <summary>Reads what a roll call says.</summary>
+    /// <returns>Null for one that an earlier version of the program has kept in another shape: it has to be read anew.</returns>
+    public static RollCallReading? ReadRollCall(string json)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<RollCallReading>(json, Options);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>True if two roll calls call the same, and expect it in the same places.</summary>
+    public static bool Same(RollCall one, RollCall other) => JsonSerializer.Serialize(one, Options) == JsonSerializer.Serialize(other, Options);
+
     /// <summary>Writes mends.</summary>
     public static string Write(IReadOnlyList<Mend> mends) => JsonSerializer.Serialize(mends, Options);
 

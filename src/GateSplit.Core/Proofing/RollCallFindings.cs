@@ -30,7 +30,7 @@ public static class RollCallFindings
         }
 
         var loudest = heard.Arrivals[0];
-        return string.Join(' ', [Where(split, reading, heard), .. Sides(split, reading, heard), .. Levels(heard, loudest), .. Times(reading, heard)]);
+        return string.Join(' ', [Where(split, reading, heard), .. IsPutRight(split, reading, heard) ? ["Its track listens there by now."] : Array.Empty<string>(), .. Sides(split, reading, heard), .. Levels(heard, loudest), .. Times(reading, heard)]);
     }
 
     /// <summary>Everything of a source that arrives on one pair: its outputs are not separate, whatever else is told of each.</summary>
@@ -92,9 +92,19 @@ public static class RollCallFindings
     private static string InputName(Split split, RollCallReading reading, int channel) =>
         channel <= reading.Call.Inputs.Length && reading.Call.Inputs[channel - 1] is { } input && split.Bank(input.BankId) is { } bank ? bank.InputName(input.Channel, Width.Mono) : $"channel {channel}";
 
+    /// <summary>True of a turn that is heard elsewhere than the split says, but whose tracks listen there by now.</summary>
+    /// <param name="split">The split.</param>
+    /// <param name="reading">The roll call.</param>
+    /// <param name="heard">The turn.</param>
+    public static bool IsPutRight(Split split, RollCallReading reading, TurnHeard heard)
+    {
+        var extra = heard.Extra.ToHashSet();
+        return !heard.AsPlanned && extra.Count > 0 && MeantTracks(split, reading, heard).ToList() is { Count: > 0 } tracks && tracks.TrueForAll(t => ChannelsOf(reading, t).TrueForAll(extra.Contains));
+    }
+
     private static ImmutableArray<SetTrackInput> Moves(Split split, RollCallReading reading, TurnHeard heard)
     {
-        if (heard.AsPlanned || heard.Arrivals.IsEmpty)
+        if (heard.AsPlanned || heard.Arrivals.IsEmpty || IsPutRight(split, reading, heard))
         {
             return [];
         }
@@ -103,9 +113,9 @@ public static class RollCallFindings
         var missing = heard.Missing.Order().ToList();
         var extra = heard.Extra.Order().Where(c => c <= reading.Call.Inputs.Length).ToList();
         var moves = ImmutableArray.CreateBuilder<SetTrackInput>();
-        foreach (var track in split.Tracks.Where(t => t.Armed && t.Input is not null && t.Pass == reading.Call.Pass))
+        foreach (var track in MeantTracks(split, reading, heard))
         {
-            var channels = Enumerable.Range(track.Input!.Channel, (int)track.Width).Select(c => reading.Call.Inputs.IndexOf(track.Input with { Channel = c }) + 1).ToList();
+            var channels = ChannelsOf(reading, track);
             if (channels.SequenceEqual(missing) && extra.Count == channels.Count && extra[^1] - extra[0] == extra.Count - 1
                 && new SetTrackInput(track.Id, reading.Call.Inputs[extra[0] - 1]) is var move && move.Apply(split).Ok)
             {
@@ -115,6 +125,18 @@ public static class RollCallFindings
 
         return moves.ToImmutable();
     }
+
+    /// <summary>The armed tracks that are meant for a turn; where none is meant for it alone, those that listen where it should be.</summary>
+    private static IEnumerable<Track> MeantTracks(Split split, RollCallReading reading, TurnHeard heard)
+    {
+        var armed = split.Tracks.Where(t => t.Armed && t.Input is not null && t.Pass == reading.Call.Pass).ToList();
+        var meant = armed.Where(t => t.MeantFor.Any(m => m.Element is { } element && heard.Turn.Elements.Contains(element))).ToList();
+        var missing = heard.Missing.Order().ToList();
+        return meant.Count > 0 ? meant : armed.Where(t => t.MeantFor.All(m => m.Element is null) && ChannelsOf(reading, t).SequenceEqual(missing));
+    }
+
+    private static List<int> ChannelsOf(RollCallReading reading, Track track) =>
+        [.. Enumerable.Range(track.Input!.Channel, (int)track.Width).Select(c => reading.Call.Inputs.IndexOf(track.Input with { Channel = c }) + 1)];
 
     private static string Where(Split split, RollCallReading reading, TurnHeard heard)
     {

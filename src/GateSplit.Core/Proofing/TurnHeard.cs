@@ -13,14 +13,16 @@ public sealed record TurnHeard(Turn Turn, double? At, ImmutableArray<Arrival> Ar
     /// <summary>From the loudest down to here it is the element itself; what is quieter is crosstalk.</summary>
     private const double Itself = 20; // dB
 
+    private const double MoreThanBleed = 15; // dB over what bleeds in by the split
+
     /// <summary>Channels on which it is more than crosstalk.</summary>
     public IEnumerable<Arrival> Main => Arrivals.Where(a => a.Level.Value >= Arrivals[0].Level.Value - Itself);
 
     /// <summary>Channels on which it should be and is not.</summary>
     public IEnumerable<int> Missing => Turn.Planned.Where(p => p.Direct && !Arrivals.Any(a => a.Channel == p.Channel && a.Level.Value >= Arrivals[0].Level.Value - Expected(p) - Itself)).Select(p => p.Channel);
 
-    /// <summary>Channels on which it is and should not be.</summary>
-    public IEnumerable<int> Extra => Arrivals.Count() == 0 ? [] : Main.Where(a => !Turn.Planned.Any(p => p.Channel == a.Channel)).Select(a => a.Channel);
+    /// <summary>Channels on which it is and should not be, or only as bleed.</summary>
+    public IEnumerable<int> Extra => Arrivals.IsEmpty ? [] : Main.Where(a => !Turn.Planned.Any(p => p.Channel == a.Channel && (p.Direct || Expected(p) < MoreThanBleed + Arrivals[0].Level.Value - a.Level.Value))).Select(a => a.Channel);
 
     /// <summary>True if it is heard where the split says and nowhere else.</summary>
     public bool AsPlanned => !Arrivals.IsEmpty && !Missing.Any() && !Extra.Any();

@@ -16,6 +16,7 @@ public static class BringInEndpoints
     public const int MostFiles = 256;
 
     private const int LongestName = 255;
+    private const string RollCall = "roll-call";
 
     private const long MostMultipartExtra = 1 << 20;
 
@@ -26,7 +27,7 @@ public static class BringInEndpoints
         app.MapPost("/sessions/{id:long}/bring-in/gather", Gather);
     }
 
-    private static async Task<IResult> Receive(long id, string token, SessionStore sessions, IAudioStore store, UploadRoom room, IAntiforgery antiforgery, HttpContext context)
+    private static async Task<IResult> Receive(long id, string token, string? to, SessionStore sessions, IAudioStore store, UploadRoom room, IAntiforgery antiforgery, HttpContext context)
     {
         // The form is read as a stream, so its token comes with the address and is checked like one in a header.
         context.Request.Headers["RequestVerificationToken"] = token;
@@ -36,7 +37,7 @@ public static class BringInEndpoints
         context.Features.Set(formFeature);
         if (!valid)
         {
-            return Back(context, id, "The page is too old. Load it again and choose the files once more.");
+            return Back(context, id, "The page is too old. Load it again and choose the files once more.", to);
         }
 
         if (await sessions.Head(id) is null)
@@ -46,17 +47,17 @@ public static class BringInEndpoints
 
         if (room.Refusal(id, new(context.Request.ContentLength ?? 0)) is { } refusal)
         {
-            return Back(context, id, refusal);
+            return Back(context, id, refusal, to);
         }
 
         // A form that does not say how long it is gets what is left.
         context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = room.Left(id).Count + MostMultipartExtra;
-        var filled = await Fill(context, id, store, folder => Save(context, folder), () => { });
-        return filled.Ok ? Results.LocalRedirect(filled.Value) : Back(context, id, filled.Trouble);
+        var filled = await Fill(context, id, to, store, folder => Save(context, folder), () => { });
+        return filled.Ok ? Results.LocalRedirect(filled.Value) : Back(context, id, filled.Trouble, to);
     }
 
     /// <summary>Gathers uploads that have come whole, for a script: answers with the address of what goes where, or with a sentence.</summary>
-    private static async Task<IResult> Gather(long id, HttpRequest request, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
+    private static async Task<IResult> Gather(long id, string? to, HttpRequest request, IAudioStore store, IAntiforgery antiforgery, HttpContext context)
     {
         if (!await antiforgery.IsRequestValidAsync(context))
         {
@@ -72,6 +73,7 @@ public static class BringInEndpoints
         var filled = await Fill(
             context,
             id,
+            to,
             store,
             folder =>
             {
@@ -90,12 +92,13 @@ public static class BringInEndpoints
     /// <summary>Fills a new folder with files and shows what is in them.</summary>
     /// <param name="context">The request.</param>
     /// <param name="id">The session.</param>
+    /// <param name="to">What they are for: "roll-call", or else a take.</param>
     /// <param name="store">The audio store.</param>
     /// <param name="save">Puts the files there and gives their names.</param>
     /// <param name="done">Called once they are taken in.</param>
     /// <returns>The address at which they are shown, or a sentence.</returns>
     private static async Task<Result<string>> Fill(
-        HttpContext context, long id, IAudioStore store, Func<BroughtFolder, Task<Result<IReadOnlyList<string>>>> save, Action done)
+        HttpContext context, long id, string? to, IAudioStore store, Func<BroughtFolder, Task<Result<IReadOnlyList<string>>>> save, Action done)
     {
         var folder = BroughtFolder.Make(store, id, new(context.Request.ContentLength ?? 0));
         var kept = false;
@@ -109,7 +112,7 @@ public static class BringInEndpoints
 
             kept = true;
             done();
-            return $"/sessions/{id}/bring-in?from={folder.Name}";
+            return $"/sessions/{id}/{(to == RollCall ? RollCall : "bring-in")}?from={folder.Name}";
         }
         catch (IOException e) when (!context.RequestAborted.IsCancellationRequested)
         {
@@ -165,11 +168,11 @@ public static class BringInEndpoints
         return names.Count > 0 ? names : new Refusal("No file came with the form. Choose one or several first.");
     }
 
-    private static IResult Back(HttpContext context, long id, string notice)
+    private static IResult Back(HttpContext context, long id, string notice, string? to)
     {
         var next = context.RequestServices.GetRequiredService<ITempDataDictionaryFactory>().GetTempData(context);
         next.Notify(notice);
         next.Save();
-        return Results.LocalRedirect($"/sessions/{id}/print");
+        return Results.LocalRedirect($"/sessions/{id}/{(to == RollCall ? RollCall : "print")}");
     }
 }
