@@ -9,7 +9,7 @@ using Microsoft.Extensions.Logging;
 namespace GateSplit.Jobs;
 
 /// <summary>Says what a take really holds, with its mends made.</summary>
-internal sealed class ProofJob(SessionStore sessions, TakeStore takes, ReadingStore readings, ProofStore proofs, IAudioStore store, ILogger<ProofJob> log) : IJob
+internal sealed class ProofJob(SessionStore sessions, TakeStore takes, ReadingStore readings, ProofStore proofs, RollCallStore calls, IAudioStore store, ILogger<ProofJob> log) : IJob
 {
     /// <summary>Share of the progress that is the making of mended files.</summary>
     private const double MendShare = 0.2;
@@ -50,7 +50,8 @@ internal sealed class ProofJob(SessionStore sessions, TakeStore takes, ReadingSt
             var tracks = take.Tracks.Select(t => lines.Split.Track(t.TrackId)).ToList();
             var reference = tracks.FindIndex(t => t is not null && lines.IsReference(t));
             var files = Enumerable.Range(0, opened.Count).Where(i => i != reference).ToList();
-            var parts = Parts.Of(lines, [.. files.Select(i => tracks[i] ?? new Track(take.Tracks[i].TrackId, take.Tracks[i].Name, Width.Mono))]);
+            var called = await Resilient.Run(() => calls.Of(job.SessionId), log);
+            var parts = Parts.Of(lines, [.. files.Select(i => tracks[i] ?? new Track(take.Tracks[i].TrackId, take.Tracks[i].Name, Width.Mono))], called.Select(c => c.Reading));
             var proof = TakeProof.Of(
                 [.. files.Select((f, i) => new ProofFile(take.Tracks[f].Name, opened[f], i) { Id = take.Tracks[f].TrackId.Value })],
                 parts,

@@ -17,6 +17,9 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
     /// <summary>What it holds and for how long, in the order of the starts; empty where that is not known.</summary>
     public ImmutableArray<Tone> Tones { get; init; } = [];
 
+    /// <summary>What it sounds like, as a roll call has heard it; empty where that is not known.</summary>
+    public ImmutableArray<double> Signature { get; init; } = [];
+
     /// <summary>True if both sound by the same notes, as the microphones of one drum do, or a room that hears it.</summary>
     public bool Shares(Part other) => Keys.Overlaps(other.Keys);
 

@@ -13,13 +13,25 @@ public static class Parts
     /// <summary>A part for each of some tracks.</summary>
     /// <param name="view">The split with its song.</param>
     /// <param name="tracks">The tracks.</param>
+    /// <param name="calls">Roll calls, whose signatures tell where notes do not; none where nobody called.</param>
     /// <returns>In the order of the tracks; one without notes where nobody knows what is meant, or where it is an effect or a mix.</returns>
-    public static ImmutableArray<Part> Of(SplitView view, IEnumerable<Track> tracks) => [.. tracks.Select(t => Of(view, t))];
+    public static ImmutableArray<Part> Of(SplitView view, IEnumerable<Track> tracks, IEnumerable<RollCallReading>? calls = null)
+    {
+        var signatures = (from call in calls ?? [] from turn in call.Turns where turn.Turn.Elements.Length == 1 && !turn.Arrivals.IsEmpty select (Element: turn.Turn.Elements[0], turn.Signature))
+            .GroupBy(s => s.Element).ToDictionary(g => g.Key, g => g.Last().Signature);
+        return [.. tracks.Select(t => Of(view, t, signatures))];
+    }
 
-    private static Part Of(SplitView view, Track track)
+    private static Part Of(SplitView view, Track track, Dictionary<ElementRef, ImmutableArray<double>> signatures)
+    {
+        var elements = view.MeaningOf(track) is { IsOpen: false } meaning ? meaning.Elements.ToList() : [.. view.SoundingIn(track)];
+        return Played(view, track, elements) with { Signature = elements is [var only] && signatures.TryGetValue(only, out var signature) ? signature : [] };
+    }
+
+    private static Part Played(SplitView view, Track track, List<ElementRef> elements)
     {
         var voices = (
-            from element in view.MeaningOf(track) is { IsOpen: false } meaning ? meaning.Elements : [.. view.SoundingIn(track)]
+            from element in elements
             let known = view.ElementOf(element)
             from heard in known.Chart.Hears.Where(h => !h.Bleed)
             select (known.Unit, Voice: known.Unit.Chart.Voices.First(v => v.Id == heard.VoiceId))).Distinct().ToList();

@@ -82,6 +82,11 @@ public static class ProofFindings
                 : Say(ProofFault.Unknown, Severity.Warning, "It plays the notes of none of the elements.");
         }
 
+        else if (track.Named is { } meant && track.Identity.Part is { } sounding && sounding != meant)
+        {
+            yield return Say(ProofFault.OtherElement, Severity.Warning, $"Its name says {proof.Parts[meant].Name}, but it sounds as {proof.Parts[sounding].Name} did in the roll call.");
+        }
+
         foreach (var finding in OfTime(proof, file, Say).Concat(OfSides(proof, track, Say)).Concat(OfDamage(proof, track, Say)))
         {
             yield return finding;

@@ -15,7 +15,7 @@ public static class ProofWords
             return "There are no files to look at.";
         }
 
-        var known = proof.Tracks.Where(t => t.Named is { } part && proof.Parts[part].Notes.Length > 0).ToList();
+        var known = proof.Tracks.Where(t => t.Named is { } part && (proof.Parts[part].Notes.Length > 0 || t.Identity.Part is not null)).ToList();
         var right = known.Count(t => t.Identity.Part == t.Named && t.Double is null);
         var wrong = ProofFindings.Of(proof).Count(f => f.Severity >= Severity.Warning);
         var held = known.Count == 0
@@ -58,7 +58,8 @@ public static class ProofWords
         if (track.Identity.Part is { } part)
         {
             // What swells has few beginnings: it is known by its pitches.
-            var by = proof.Parts[part].Held && 2 * track.Identity.Hits < track.Identity.Notes ? ", by its pitches" : $": {track.Identity.Hits} of {Words.Count(track.Identity.Notes, "hit")}";
+            var by = proof.Parts[part].Notes.IsEmpty ? ", by its sound in the roll call"
+                : proof.Parts[part].Held && 2 * track.Identity.Hits < track.Identity.Notes ? ", by its pitches" : $": {track.Identity.Hits} of {Words.Count(track.Identity.Notes, "hit")}";
             yield return $"This is {proof.Parts[part].Name}{by}{(track.Identity.Certainty < 0.6 ? ", as far as can be told" : "")}.";
         }
         else if (track.Named is not { } named || proof.Parts[named].Notes.IsEmpty)

@@ -241,7 +241,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         }
 
         var first = onsets[main].Where(o => o.Seconds > hits[0] - Near && o.Seconds < hits[0] + Widely).Select(o => (double?)o.Seconds).FirstOrDefault();
-        return new(turn, first ?? hits[0], [.. arrivals.OrderByDescending(a => a.Channel == main + 1).ThenByDescending(a => a.Level)], null, Signature(channels[main], first ?? hits[0]));
+        return new(turn, first ?? hits[0], [.. arrivals.OrderByDescending(a => a.Channel == main + 1).ThenByDescending(a => a.Level)], null, Signature.Of(channels[main], first ?? hits[0]));
 
         // The loudest channel's energy in those bands in which the other one stands out.
         static double Over((double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard) main, (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard) other)
@@ -324,25 +324,5 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var late = heard.Select((h, i) => h.At is { } at && !h.Turn.Held ? at - times[i][0] : (double?)null).ToList();
         var usual = late.OfType<double>().ToList();
         return usual.Count < 2 ? [.. heard] : [.. heard.Select((h, i) => h with { BesideSeconds = late[i] - TheilSen.Median(usual) })];
-    }
-
-    /// <summary>The share of each band of the energy of a hit, in its first 10, the next 50, and the next 200 ms.</summary>
-    private ImmutableArray<double> Signature(IMonoSound sound, double at)
-    {
-        var bank = new BandEnergies(_rate);
-        var shares = ImmutableArray.CreateBuilder<double>();
-        foreach (var (from, until) in new[] { (0, 0.01), (0.01, 0.06), (0.06, 0.26) })
-        {
-            var samples = new float[(int)((until - from) * _rate.Hz)];
-            sound.Read((long)((at + from) * _rate.Hz), samples);
-            var bands = bank.Add(samples);
-            for (var band = 0; band < BandEnergies.Bands; band++)
-            {
-                shares.Add(bands[band] * (until - from));
-            }
-        }
-
-        var all = shares.Sum();
-        return all == 0 ? [] : [.. shares.Select(s => s / all)];
     }
 }

@@ -34,6 +34,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             progress?.Report(ScanShare * Interlocked.Increment(ref done) / files.Count);
         });
         var (time, identities) = Identity.Of(onsets, parts, [.. files.Select(f => f.Part)], at => PitchFit.Of([.. files.Select((f, i) => scans[i].IsSilent ? null : Heard(f.Wave, scans[i]))], parts, at, cancel));
+        identities = BySound.Of([.. files.Select((f, i) => scans[i].IsSilent ? null : Heard(f.Wave, scans[i]))], onsets, parts, identities, [.. files.Select(f => f.Part)]);
         var sounds = files.Select((f, i) => scans[i].IsSilent || f.Wave.Format.SampleRate != _rate ? null : Heard(f.Wave, scans[i])).ToList();
         var doubles = Named(Doubles.Of(sounds, onsets, cancel), identities);
         identities = [.. identities.Select((own, i) => own.Part is null && doubles[i] is { } twin && identities[twin.File].Part is not null ? identities[twin.File] : own)];
