@@ -80,8 +80,8 @@ public sealed class TakeTests(DemoApp demo) : IDisposable
         Assert.Equal(verdict, visitor.Page.QuerySelector(".take-numbers > span:nth-of-type(3)")!.TextContent);
         Assert.Equal(place, visitor.Page.QuerySelector(".take-damage li")?.TextContent);
 
-        // 0.01 of 1 s in 560 columns.
-        Assert.Equal(place is null ? [] : ["5.6"], visitor.Page.QuerySelectorAll(".wave .clip").Select(c => c.GetAttribute("x1")));
+        // 0.01 of 1 s in 1120 columns.
+        Assert.Equal(place is null ? [] : ["11.2"], visitor.Page.QuerySelectorAll(".wave .clip").Select(c => c.GetAttribute("x1")));
     }
 
     [Fact]

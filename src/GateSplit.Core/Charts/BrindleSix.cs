@@ -49,7 +49,7 @@ public static class BrindleSix
                 {
                     "drums" => [new Hearing(new VoiceId("drums-kick")), new Hearing(new VoiceId("drums-snare")), new Hearing(new VoiceId("drums-hat"), new Decibels(-4), 0, new Pan(0.4)), new Hearing(new VoiceId("drums-open"), new Decibels(-4), 0, new Pan(0.4))],
                     "perc" => [new Hearing(new VoiceId("perc-high"), new Decibels(0), 0, new Pan(-0.5)), new Hearing(new VoiceId("perc-low"), new Decibels(0), 0, new Pan(0.5))],
-                    _ => [new Hearing(new VoiceId(p.Id))],
+                    _ => Patches.Wide(new VoiceId(p.Id), p.Family),
                 },
                 Port = i + 2,
                 Ports = [i + 2],

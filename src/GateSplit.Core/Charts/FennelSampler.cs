@@ -48,7 +48,7 @@ public static class FennelSampler
             }),
             .. Held.Select(h => new ChartElement(new ElementId(h.Id), h.Name, h.Family, ElementKind.Voice, h.Width)
             {
-                Hears = [new Hearing(new VoiceId(h.Id))], Group = "Tones", SendDb = h.SendDb, FaderDb = new Decibels(-6),
+                Hears = h.Width == Width.Stereo ? Patches.Wide(new VoiceId(h.Id), h.Family) : [new Hearing(new VoiceId(h.Id))], Group = "Tones", SendDb = h.SendDb, FaderDb = new Decibels(-6),
                 Insert = h.Id == "keys" ? new InsertPatch("Grain") { HoldHz = 16000, Bits = 9, Drive = 0.2 } : null,
             }),
             new(new ElementId("plate"), "Plate return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 1.6 },

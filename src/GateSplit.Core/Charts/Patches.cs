@@ -1,8 +1,25 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 namespace GateSplit.Core.Charts;
 
 /// <summary>Sounds that several charts share.</summary>
 internal static class Patches
 {
+    /// <summary>A voice that a stereo element hears from two places: on the one side at once, on the other from farther away.</summary>
+    /// <param name="voice">The voice.</param>
+    /// <param name="metres">How much farther.</param>
+    /// <param name="pan">How far the two lie apart: 1 for hard left and right.</param>
+    public static ImmutableArray<Hearing> Wide(VoiceId voice, double metres, double pan) =>
+        [new(voice, new Decibels(-3), 0, new Pan(-pan)), new(voice, new Decibels(-3), metres, new Pan(pan))];
+
+    /// <summary>The same, as wide as its family stands: a bass narrow, a pad all over.</summary>
+    public static ImmutableArray<Hearing> Wide(VoiceId voice, Family family) => family switch
+    {
+        Family.Bass => Wide(voice, 0.9, 0.2),
+        Family.Lead => Wide(voice, 1.7, 0.4),
+        _ => Wide(voice, 2.9, 0.65),
+    };
+
     /// <summary>A low drum.</summary>
     public static DrumPatch Kick(double hertz = 48, double decaySeconds = 0.5) => new()
     {

@@ -29,7 +29,7 @@ public static class PocketWeir
         [
             .. Nodes.Select(n => new ChartElement(new ElementId(n.Id), n.Name, n.Family, ElementKind.Voice, Width.Stereo)
             {
-                Hears = [new Hearing(new VoiceId(n.Id))], SendDb = n.Family == Family.Bass ? null : new Decibels(-14),
+                Hears = Patches.Wide(new VoiceId(n.Id), n.Family), SendDb = n.Family == Family.Bass ? null : new Decibels(-14),
             }),
             new(new ElementId("echo"), "Echo return", Family.RoomAndReturn, ElementKind.Return, Width.Stereo) { ReturnSeconds = 2.1, EchoSeconds = 0.34 },
             new(new ElementId("steps"), "Stair notes", Family.Lead, ElementKind.NoteOnly, Width.Mono) { InMain = false, Group = "Notes" },

@@ -35,7 +35,7 @@ public static class RecorderGroups
         [
             .. Groups.Select(g => new ChartElement(new ElementId(g.Id), g.Name, g.Family, ElementKind.Voice, Width.Stereo)
             {
-                Hears = g.Id == "drums" ? [new Hearing(new VoiceId("kick")), new Hearing(new VoiceId("snare")), new Hearing(new VoiceId("hat"), new Decibels(-4), 0, new Pan(0.3))] : [new Hearing(new VoiceId(g.Id))],
+                Hears = g.Id == "drums" ? [new Hearing(new VoiceId("kick")), new Hearing(new VoiceId("snare")), new Hearing(new VoiceId("hat"), new Decibels(-4), 0, new Pan(0.3))] : Patches.Wide(new VoiceId(g.Id), g.Family),
             }),
         ],
         Ports = [.. Enumerable.Range(1, 5).Select(n =>

@@ -11,7 +11,7 @@ public static class SiskinMono
         "A lead synth with one stereo output, played like hardware through a pair that is looped back, so that its rides are recorded.")
     {
         Voices = [new(new VoiceId("lead"), "Siskin lead", 1, []) { Tone = Patches.Lead() with { Sine = 0.2, CutoffHz = 600, CutoffOctaves = 2.4 } }],
-        Elements = [new(new ElementId("lead"), "Siskin lead", Family.Lead, ElementKind.Voice, Width.Stereo) { Hears = [new Hearing(new VoiceId("lead"))] }],
+        Elements = [new(new ElementId("lead"), "Siskin lead", Family.Lead, ElementKind.Voice, Width.Stereo) { Hears = Patches.Wide(new VoiceId("lead"), Family.Lead) }],
         Ports = [new(1, "Output", 1, Width.Stereo, Tap.AfterMaster) { IsMain = true }],
         Modes = [new(new ModeId("stereo"), "Stereo", [1], NeedsRestart: false)],
         Settings =

@@ -36,7 +36,7 @@ public static class FogSignal
 
     private static DemoSession Build()
     {
-        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(92), Metre.Common);
+        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(92), Metre.Common) { ByHand = true };
         for (var bar = 0; bar < Bars; bar++)
         {
             DrumBar(writer, bar);

@@ -19,7 +19,7 @@ public static class LampLit
     private static DemoSession Build()
     {
         // A dotted quarter of 76 is a quarter of 114.
-        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(114), new Metre(6, 8));
+        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(114), new Metre(6, 8)) { ByHand = true };
         for (var bar = 0; bar < Bars; bar++)
         {
             Bar(writer, bar);

@@ -41,7 +41,7 @@ public static class ReliefBoat
 
     private static DemoSession Build()
     {
-        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(132), new Metre(7, 8));
+        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(132), new Metre(7, 8)) { ByHand = true };
         for (var bar = 0; bar < Bars; bar++)
         {
             Rhythm(writer, bar);

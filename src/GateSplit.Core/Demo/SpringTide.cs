@@ -28,7 +28,7 @@ public static class SpringTide
 
     private static DemoSession Build()
     {
-        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(Fast), Metre.Common);
+        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(Fast), Metre.Common) { ByHand = true };
         for (var bar = 0; bar < Bars; bar++)
         {
             Bar(writer, bar);

@@ -8,12 +8,13 @@ using GateSplit.Core.Splits;
 namespace GateSplit.Core.Demo;
 
 /// <summary>
-/// Stairwell: 12 bars of 3/4 for the lead synth, whose track goes out to a looped-back pair and is recorded from there:
+/// Stairwell: 12 bars of 3/4, one of them a beat longer, for the lead synth, whose track goes out to a looped-back pair and is recorded from there:
 /// once as it is, once with the filter ridden, once with the level ridden as well.
 /// </summary>
 public static class Stairwell
 {
     private const int Bars = 12;
+    private const int Landing = 6; // the bar that is one beat longer
     private const int LoopSamples = 256;
     private static readonly Decibels FaderDb = new(6);
 
@@ -30,12 +31,12 @@ public static class Stairwell
 
     private static DemoSession Build()
     {
-        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(66), new Metre(3, 4));
+        var writer = new PatternWriter(480, Tempo.FromQuartersPerMinute(66), new Metre(3, 4)) { ByHand = true, Others = [(Landing, Metre.Common)] };
         for (var bar = 0; bar < Bars; bar++)
         {
             foreach (var (beat, length, key) in Line[bar])
             {
-                writer.Hold(1, key, beat == 0 ? 104 : 88, 3 * bar + beat, length);
+                writer.Hold(1, key, beat == 0 ? 104 : 88, (bar > Landing ? 3 * bar + 1 : 3 * bar) + beat, bar == Landing ? length + 1 : length);
             }
         }
 

@@ -17,13 +17,19 @@ namespace GateSplit.Core.StandIns;
 internal sealed class HeldNotes<V> : IHeldNotes
     where V : struct, ILanes<V>
 {
-    /// <summary>Frames of a piece. The envelope runs straight and the low-pass stands still within one: 0.7 ms at 48 kHz.</summary>
+    /// <summary>Frames of a piece. Envelope and low-pass run straight within one: 0.7 ms at 48 kHz.</summary>
     private const int PieceFrames = 32;
 
     /// <summary>A note below this level, -94 dBFS, has died away.</summary>
     private const double Quiet = 2e-5;
 
     private const double BellRatio = 3.5;
+    private const double BellTurns = 0.48; // by which the lower sine moves the phase of the upper one
+    private const double NearNyquist = 0.48; // of the sample rate: what folds over to here, the low-pass takes
+    private const int MostFolded = 24; // what is farther away from the pitch has no size
+    private const double Folded = 0.0003; // of full scale: -70 dB
+    private const double High = 0.014; // in turns a sample, 670 Hz at 48 kHz: from here on, what of a saw's jump folds over would be heard
+    private const int MostPartials = (int)(0.5 / High);
     private const float Half = 1 / 2147483648f; // of a turn, as the step of a phase
     private const float Damping = 0.8f; // of the low-pass; 1.41 is flat
 
@@ -105,6 +111,27 @@ internal sealed class HeldNotes<V> : IHeldNotes
         }
     }
 
+    /// <summary>
+    /// How far the phase of a bell is moved, so that what folds over stays unheard: the partial that is k times the lower pitch away from the
+    /// upper one has the size J_k(x), which is below (x/2)^k / k! (J. Chowning, "The synthesis of complex audio spectra by means of frequency modulation").
+    /// </summary>
+    /// <param name="turn">The pitch, in turns a sample.</param>
+    private static double BellDepth(double turn)
+    {
+        var (factorial, least) = (1.0, BellTurns);
+        for (var k = 1; k <= MostFolded; k++)
+        {
+            factorial *= k;
+            var folded = turn * (1 + BellRatio * k) % 1;
+            if (turn * (1 + BellRatio * k) > 0.5 && Math.Min(folded, 1 - folded) < NearNyquist)
+            {
+                least = Math.Min(least, Maths.Exp2(Maths.Log2(Folded * factorial) / k) / Math.PI);
+            }
+        }
+
+        return least;
+    }
+
     /// <summary>Works out the piece that begins at a frame.</summary>
     private void Play(Frames frame)
     {
@@ -112,13 +139,16 @@ internal sealed class HeldNotes<V> : IHeldNotes
         {
             var (note, voice) = _notes[_next];
             var (_, patch, shapeAt) = _voices[voice];
-            var group = _groups.Find(g => g.Takes(patch));
+            var shape = shapeAt(note.Start);
+            var turn = 440 * Maths.Exp2((note.Key - 69 + patch.Semitones + shape.TuneSemitones) / 12.0) / _sampleRate;
+            var (bell, high) = (patch.Bell > 0, turn >= High);
+            var group = _groups.Find(g => g.Takes(bell, high));
             if (group is null)
             {
-                _groups.Add(group = new Group(patch, _sampleRate));
+                _groups.Add(group = new Group(bell, high, _sampleRate));
             }
 
-            _sounding.Add((group, group.Begin(note, patch, shapeAt(note.Start), (int)(note.Start - frame).Count), voice));
+            _sounding.Add((group, group.Begin(note, patch, shape, turn, (int)(note.Start - frame).Count), voice));
         }
 
         var ended = false;
@@ -140,7 +170,10 @@ internal sealed class HeldNotes<V> : IHeldNotes
     }
 
     /// <summary>Notes side by side.</summary>
-    private sealed class Group(TonePatch like, SampleRate sampleRate)
+    /// <param name="bell">True for bells, which take longest.</param>
+    /// <param name="high">True for notes so high that saws are added up from their partials.</param>
+    /// <param name="sampleRate">Frames a second.</param>
+    private sealed class Group(bool bell, bool high, SampleRate sampleRate)
     {
         private readonly Note?[] _notes = new Note?[V.Count];
         private readonly V[] _samples = new V[PieceFrames];
@@ -152,7 +185,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private V _quiet; // once it lies below this, a note has ended
         private readonly Frames[] _turns = new Frames[V.Count]; // the frame from which on this is not so
         private Frames _nextTurn; // the first of these
-        private readonly bool _bell = like.Bell > 0;
+        private readonly V[] _partials = new V[high ? MostPartials : 0]; // the size of each partial of a saw; 0 for those above half the sample rate
         private V _sawGain;
         private V _sineGain;
         private V _bellGain;
@@ -175,16 +208,17 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private V _state2;
         private int _count;
 
-        /// <summary>True if there is space for a note of this kind: bells, which take longest, are kept apart from all others.</summary>
-        public bool Takes(TonePatch patch) => _count < V.Count && _bell == patch.Bell > 0;
+        /// <summary>True if there is space for a note of this kind.</summary>
+        public bool Takes(bool ofBell, bool ofHigh) => _count < V.Count && bell == ofBell && high == ofHigh;
 
         /// <summary>Takes a note into a free lane.</summary>
         /// <param name="played">The note.</param>
         /// <param name="patch">How it sounds.</param>
         /// <param name="shape">How its voice is set.</param>
+        /// <param name="turn">Its pitch, in turns a sample.</param>
         /// <param name="at">Its first sample in the piece that comes next.</param>
         /// <returns>The lane.</returns>
-        public int Begin(PlayedNote played, TonePatch patch, UnitVoice shape, int at)
+        public int Begin(PlayedNote played, TonePatch patch, UnitVoice shape, double turn, int at)
         {
             var lane = Array.IndexOf(_notes, null);
             _notes[lane] = new Note(patch, shape, played, sampleRate);
@@ -196,7 +230,6 @@ internal sealed class HeldNotes<V> : IHeldNotes
             _bellGain = _bellGain.With(lane, (float)patch.Bell);
             _cutoff = _cutoff.With(lane, (float)(patch.CutoffHz / sampleRate));
             _octaves = _octaves.With(lane, (float)patch.CutoffOctaves);
-            var turn = 440 * Maths.Exp2((played.Key - 69 + patch.Semitones + shape.TuneSemitones) / 12.0) / sampleRate;
             var detune = Maths.Exp2(patch.DetuneCents / 2400);
             Turn(ref _phase, ref _step, lane, 0, turn, at);
             Turn(ref _phase1, ref _step1, lane, 0.63, turn * detune, at);
@@ -204,7 +237,13 @@ internal sealed class HeldNotes<V> : IHeldNotes
             Turn(ref _bentPhase, ref _step, lane, 0, turn, at);
             Turn(ref _bellPhase, ref _bellStep, lane, 0, turn * BellRatio, at);
             (_jump1, _jump2) = (_jump1.With(lane, turn * detune), _jump2.With(lane, turn / detune));
-            _bellDepth = _bellDepth.With(lane, 0.48f);
+            for (var n = 1; n <= _partials.Length; n++)
+            {
+                // A saw that jumps at half a turn is the sum of sin(2 pi n x) 2 / (pi n), every second one upside down (Fourier).
+                _partials[n - 1] = _partials[n - 1].With(lane, n * turn * detune < 0.5 ? (float)((n % 2 == 1 ? 2 : -2) / (Math.PI * n * Half)) : 0);
+            }
+
+            _bellDepth = _bellDepth.With(lane, (float)BellDepth(turn));
             _bellFade = _bellFade.With(lane, (float)Maths.DecayFactor(patch.DecaySeconds * shape.DecayScale * 0.7, sampleRate));
             return lane;
         }
@@ -294,17 +333,16 @@ internal sealed class HeldNotes<V> : IHeldNotes
         {
             // The low-pass is a state-variable filter with trapezoidal integrators (Zavalishin, "The Art of VA Filter
             // Design"), whose output is the mean of its second state before and after a sample.
-            var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
-            var a1 = V.Of(1) / (V.Of(1) + g * (g + V.Of(Damping)));
-            var pass = (a1 + a1) * g;
-            if (_bell)
+            var from = Coefficients(open);
+            var to = Coefficients(_envelope);
+            if (bell)
             {
                 Bells();
             }
 
             SawsAndSines();
             var half = V.Of(0.5f); // for that mean
-            Filter(a1 + a1 - V.Of(1), pass, pass * g, level * half, slope * half, _gain * half);
+            Filter(from, to, level * half, slope * half, _gain * half);
             V.Transpose(_samples, _lanes);
         }
 
@@ -328,7 +366,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         {
             var (phase1, phase2, step1, step2, jump1, jump2, sawGain) = (_phase1, _phase2, _step1, _step2, _jump1, _jump2, _sawGain);
             var (phase, step, sineGain) = (_phase, _step, _sineGain);
-            bool bells = _bell, saws = V.AnyBelow(default, sawGain), sines = V.AnyBelow(default, sineGain);
+            bool bells = bell, saws = V.AnyBelow(default, sawGain), sines = V.AnyBelow(default, sineGain);
             foreach (ref var sample in _samples.AsSpan())
             {
                 var x = bells ? sample : default;
@@ -336,9 +374,16 @@ internal sealed class HeldNotes<V> : IHeldNotes
                 {
                     phase1 = V.Turned(phase1, step1);
                     phase2 = V.Turned(phase2, step2);
-                    var (x1, square1) = jump1.Saw(phase1);
-                    var (x2, square2) = jump2.Saw(phase2);
-                    x = V.MultiplyAdd(x1 + x2 - V.MultiplyAdd(square1, x1, square2 * x2), sawGain, x);
+                    if (high)
+                    {
+                        x = V.MultiplyAdd(AddedUp(phase1, phase2), sawGain, x);
+                    }
+                    else
+                    {
+                        var (x1, square1) = jump1.Saw(phase1);
+                        var (x2, square2) = jump2.Saw(phase2);
+                        x = V.MultiplyAdd(x1 + x2 - V.MultiplyAdd(square1, x1, square2 * x2), sawGain, x);
+                    }
                 }
 
                 if (sines)
@@ -353,23 +398,50 @@ internal sealed class HeldNotes<V> : IHeldNotes
             (_phase1, _phase2, _phase) = (phase1, phase2, phase);
         }
 
+        /// <summary>Two saws, partial by partial.</summary>
+        private V AddedUp(V phase1, V phase2)
+        {
+            var (sum, turned1, turned2) = (default(V), phase1, phase2);
+            foreach (var size in _partials)
+            {
+                sum = V.MultiplyAdd(Lanes.Sin(turned1) + Lanes.Sin(turned2), size, sum);
+                (turned1, turned2) = (V.Turned(turned1, phase1), V.Turned(turned2, phase2));
+            }
+
+            return sum;
+        }
+
         /// <summary>Puts all of it through low-pass and envelope.</summary>
         /// <remarks>A loop of its own: the low-pass waits for itself, and would hold up the oscillators.</remarks>
-        private void Filter(V keep, V pass, V reach, V level, V slope, V top)
+        private void Filter((V Keep, V Pass, V Reach) from, (V Keep, V Pass, V Reach) to, V level, V slope, V top)
         {
             var (state1, state2) = (_state1, _state2);
-            var stay = V.Of(1) - reach;
+            var (keep, pass, reach) = from;
+            var step = V.Of(1f / PieceFrames);
+            var (keepStep, passStep, reachStep) = ((to.Keep - keep) * step, (to.Pass - pass) * step, (to.Reach - reach) * step);
             foreach (ref var sample in _samples.AsSpan())
             {
                 var x = sample;
                 level += slope;
                 var before = state2;
-                state2 = V.MultiplyAdd(pass, state1, V.MultiplyAdd(stay, state2, reach * x));
+                state2 = V.MultiplyAdd(pass, state1, V.MultiplyAdd(reach, x - state2, state2));
                 state1 = V.MultiplyAdd(keep, state1, pass * (x - before));
                 sample = (before + state2) * V.Min(V.Max(level, default), top);
+                keep += keepStep;
+                pass += passStep;
+                reach += reachStep;
             }
 
             (_state1, _state2) = (state1, state2);
+        }
+
+        /// <summary>What the low-pass is made of at an opening of the envelope.</summary>
+        private (V Keep, V Pass, V Reach) Coefficients(V open)
+        {
+            var g = Lanes.FilterGain(Lanes.Exp2(open * _octaves) * _cutoff);
+            var a1 = V.Of(1) / (V.Of(1) + g * (g + V.Of(Damping)));
+            var pass = (a1 + a1) * g;
+            return (a1 + a1 - V.Of(1), pass, pass * g);
         }
 
         /// <summary>Sets an oscillator so that it begins its way at a sample of the piece to come.</summary>

@@ -1,10 +1,21 @@
 using GateSplit.Core.Drawing;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Tests.Drawing;
 
 public sealed class WaveformOutlineTests
 {
+    /// <summary>A recording of which only the length counts.</summary>
+    private sealed record Silence(int Channels, int Length) : IRecording
+    {
+        public AudioFormat Format => new(Channels, 48000, SampleFormat.Pcm16);
+
+        public Frames Frames => Length;
+
+        public int Read(Frames startFrame, Span<byte> into) => 0;
+    }
+
     [Fact]
     public void It_runs_along_the_highs_and_back_along_the_lows_one_channel_below_the_other()
     {

@@ -116,13 +116,16 @@ public sealed class MeterTests
     }
 
     [Theory]
-    [InlineData(16_383L * 256, 256)]
-    [InlineData(16_383L * 256 + 1, 512)]
-    [InlineData(16_384L * 512, 1024)]
-    [InlineData(30_000_001L, 2048)]
-    public void The_overview_of_a_long_file_is_no_larger_and_loses_no_peak(long frames, int binFrames)
+    [InlineData(2, 65_535L * 256, 256)]
+    [InlineData(2, 65_535L * 256 + 1, 512)]
+    [InlineData(16, 16_384L * 256, 256)]
+    [InlineData(17, 16_383L * 256, 256)]
+    [InlineData(17, 16_383L * 256 + 1, 512)]
+    [InlineData(17, 16_384L * 512, 1024)]
+    [InlineData(2, 120_000_001L, 2048)]
+    public void The_overview_of_a_long_file_is_no_larger_and_loses_no_peak(int channels, long frames, int binFrames)
     {
-        var builder = new OverviewBuilder(2);
+        var builder = new OverviewBuilder(channels);
         var block = new float[65_536];
         for (long at = 0; at < frames; at += block.Length)
         {
@@ -133,12 +136,14 @@ public sealed class MeterTests
             }
 
             var part = block.AsSpan(0, (int)Math.Min(block.Length, frames - at));
-            builder.Add(0, part);
-            builder.Add(1, part);
+            for (var channel = 0; channel < channels; channel++)
+            {
+                builder.Add(channel, part);
+            }
         }
 
         var bytes = builder.Build().ToBytes();
-        Assert.True(bytes.Length <= 16 + 2 * 4 * 16_384);
+        Assert.True(bytes.Length <= 16 + channels * 4 * (channels > 16 ? 16_384 : 65_536));
         var overview = Overview.FromBytes(bytes);
         Assert.Equal(binFrames, overview.BinFrames(0));
         var columns = overview.Columns(1, 0, new(frames), 1000);

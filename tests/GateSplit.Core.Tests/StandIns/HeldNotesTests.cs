@@ -41,27 +41,21 @@ public sealed class HeldNotesTests
     [InlineData(88, 0, 0.9)]
     public void A_note_follows_its_formula(int key, double saw, double sine)
     {
-        const int piece = 32;
         var patch = Patches.Lead() with { Saw = saw, Sine = sine };
         var note = new PlayedNote(0, 12000, Core.Quantities.Frames.Never, key, 127);
         var voice = new HeldVoice([note], patch, _ => new UnitVoice(new VoiceId("v")));
         var heard = Rendered(IHeldNotes.Of([voice], SampleRate), 1, 4096)[0];
         var turn = 440 * Math.Pow(2, (key - 69 + patch.Semitones) / 12.0) / SampleRate;
         var detune = Math.Pow(2, patch.DetuneCents / 2400);
-        double one = 0, two = 0, envelope = 0, cutoffEnvelope = 0;
+        double one = 0, two = 0, envelope = 0;
         for (var n = 0; n < 20000; n++)
         {
-            if (n % piece == 0)
-            {
-                cutoffEnvelope = envelope;
-            }
-
             var after = n < 12000
                 ? envelope < 1 && n <= patch.AttackSeconds * SampleRate ? Math.Min(1, (n + 1) / (patch.AttackSeconds * SampleRate)) : patch.Sustain + (envelope - patch.Sustain) * Math.Pow(0.001, 1 / (patch.DecaySeconds * SampleRate))
                 : envelope * Math.Pow(0.001, 1 / (patch.ReleaseSeconds * SampleRate));
             var x = 0.5 * saw * (Saw(0.63 + (n + 1) * turn * detune, turn * detune) + Saw(0.11 + (n + 1) * turn / detune, turn / detune))
                 + sine * Math.Sin(2 * Math.PI * (n + 1) * turn);
-            var g = Math.Tan(Math.PI * Math.Min(0.45, patch.CutoffHz / SampleRate * Math.Pow(2, patch.CutoffOctaves * cutoffEnvelope)));
+            var g = Math.Tan(Math.PI * Math.Min(0.45, patch.CutoffHz / SampleRate * Math.Pow(2, patch.CutoffOctaves * envelope)));
             var band = (one + g * (x - two)) / (1 + g * (g + 0.8));
             var low = two + g * band;
             (one, two) = (2 * band - one, 2 * low - two);

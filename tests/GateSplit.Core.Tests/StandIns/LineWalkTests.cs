@@ -49,7 +49,7 @@ public sealed class LineWalkTests : IDisposable
         // The walk against the recorder: the same notes, every other element muted, the file measured by sox's formula.
         var view = Laid(Shelf.Find(new ChartId(id))!);
         var element = view.SoundingElements.First(e => e.Chart.Kind is not (ElementKind.Return or ElementKind.NoteOnly)
-            && e.Chart.Hears.Count(h => !h.Bleed) == 1 && view.Signal.Reaching(e.Ref).Any());
+            && e.Chart.Hears.Where(h => !h.Bleed).Select(h => h.VoiceId).Distinct().Count() == 1 && view.Signal.Reaching(e.Ref).Any());
         var walked = new LineWalk(view).One(element.Ref).First();
         var voice = element.Unit.Chart.Voices.First(v => v.Id == element.Chart.Hears.First(h => !h.Bleed).VoiceId);
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);

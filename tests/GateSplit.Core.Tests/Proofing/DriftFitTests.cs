@@ -1,0 +1,43 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>The drift that all notes of a take tell together, with notes made up so that the truth is known.</summary>
+public sealed class DriftFitTests
+{
+    [Theory]
+    [InlineData(35e-6, 0)]
+    [InlineData(-120e-6, 0)]
+    [InlineData(0, 0)]
+    [InlineData(35e-6, 0.15)] // of the notes are heard up to 9 ms beside
+    public void Drift_is_told_within_what_it_says_it_may_be_wrong_by(double drift, double wrong)
+    {
+        var random = new Random(11);
+        double Error(double deviation) => deviation * Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+        var parts = Enumerable.Range(0, 4).Select(p => new Part($"P{p}", [.. Enumerable.Range(0, 120).Select(n => 0.4 * n + 0.1 * p)], false)).ToList();
+        var tracks = parts.Select((part, p) => Heard(p, part, note => p * 0.002 + drift * note + Error(0.001) + (random.NextDouble() < wrong ? 0.018 * (random.NextDouble() - 0.5) : 0))).ToList();
+        var time = DriftFit.Refined(new TakeTime(0.18, 0), tracks, parts);
+        Assert.InRange(Math.Abs(time.Drift - drift), 0, 2 * time.Spread);
+        Assert.InRange(time.Spread, 1e-6, 15e-6);
+
+        // The middle stays where it was: what is known is where most notes lie.
+        var middle = parts.Average(p => p.Notes.Average());
+        Assert.Equal(0.18, time.Offset + time.Drift * middle, 1e-4);
+    }
+
+    [Fact]
+    public void A_few_notes_or_a_better_measure_change_nothing()
+    {
+        var part = new Part("P", [.. Enumerable.Range(0, 23).Select(n => 0.5 * n)], false);
+        var known = new TakeTime(0.1, 5e-6, 1e-9);
+        Assert.Same(known, DriftFit.Refined(known, [Heard(0, part, n => 1e-4 * n)], [part]));
+        var more = new Part("P", [.. Enumerable.Range(0, 60).Select(n => 0.5 * n)], false);
+        Assert.Same(known, DriftFit.Refined(known, [Heard(0, more, n => 1e-4 * n)], [more]));
+        Assert.NotEqual(known, DriftFit.Refined(known with { Spread = 0 }, [Heard(0, more, n => 1e-4 * n)], [more]));
+        Assert.Same(known, DriftFit.Refined(known, [Identity.None], [part]));
+    }
+
+    private static Identity Heard(int part, Part of, Func<double, double> late) =>
+        new(part, 1, [.. Enumerable.Range(0, of.Notes.Length)], 0, of.Notes.Length) { Offsets = [.. of.Notes.Select(late)] };
+}
