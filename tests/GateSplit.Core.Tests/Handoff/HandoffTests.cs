@@ -83,7 +83,7 @@ public sealed class HandoffTests
         var stereo = new AudioFormat(2, 44100, SampleFormat.Float32);
         var sheet = TrackSheet.Write([new HandoffTrack(12, "b.wav", "B", "", "", stereo, 22050, new(-0.125001), new(-20.5), 3, 5, true, "ab")]);
         Assert.Equal(
-            "number,file,track,elements,source,channels,sample_rate,bits,frames,seconds,sample_peak_dbfs,rms_dbfs,clipped_runs,full_scale_samples\r\n12,b.wav,B,,,2,44100,32 bit float,22050,0.500,-0.13,-20.50,3,5\r\n",
+            "number,file,track,elements,source,channels,sample_rate,bits,frames,seconds,sample_peak_dbfs,rms_dbfs,clipped_runs,full_scale_samples,mended\r\n12,b.wav,B,,,2,44100,32 bit float,22050,0.500,-0.13,-20.50,3,5,yes\r\n",
             sheet);
     }
 
@@ -100,7 +100,7 @@ public sealed class HandoffTests
         var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
         var sheet = TrackSheet.Write([new HandoffTrack(1, name, name, name, name, format, 1, new(-6), new(-20), 0, 0, false, null)]);
         var row = sheet.Split("\r\n")[1];
-        Assert.Equal($"1,{cell},{cell},{cell},{cell},1,48000,24 bit,1,0.000,-6.00,-20.00,0,0", row);
+        Assert.Equal($"1,{cell},{cell},{cell},{cell},1,48000,24 bit,1,0.000,-6.00,-20.00,0,0,no", row);
     }
 
     [Fact]
@@ -132,8 +132,8 @@ public sealed class HandoffTests
         var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
         var sheet = TrackSheet.Write([new HandoffTrack(1, "a.wav", "Say \"hi\", twice", "Kick", "Box port 1", format, 72000, new(-1.234), null, 0, 0, false, null)]);
         var lines = sheet.Split("\r\n");
-        Assert.Equal("1,a.wav,\"Say \"\"hi\"\", twice\",Kick,Box port 1,1,48000,24 bit,72000,1.500,-1.23,,0,0", lines[1]);
-        Assert.Equal(14, lines[0].Split(',').Length);
+        Assert.Equal("1,a.wav,\"Say \"\"hi\"\", twice\",Kick,Box port 1,1,48000,24 bit,72000,1.500,-1.23,,0,0,no", lines[1]);
+        Assert.Equal(15, lines[0].Split(',').Length);
     }
 
     [Fact]

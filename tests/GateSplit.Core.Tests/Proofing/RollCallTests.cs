@@ -115,6 +115,19 @@ public sealed class RollCallTests : IDisposable
             view.Split.Tracks.Where(t => !tracks.Any(c => c.Id == t.Id)).Select(t => t.Input),
             mended.Tracks.Where(t => !tracks.Any(c => c.Id == t.Id)).Select(t => t.Input));
         Assert.NotNull(RollCallFindings.Fix(view.Split, reading, wrong[0]));
+
+        // Once the tracks listen there, it is said, and nothing is offered a second time.
+        Assert.All(wrong, w => Assert.True(RollCallFindings.IsPutRight(mended, reading, w)));
+        Assert.All(wrong, w => Assert.False(RollCallFindings.IsPutRight(view.Split, reading, w)));
+        Assert.All(wrong, w => Assert.EndsWith("Its track listens there by now.", RollCallFindings.Sentence(mended, reading, w)));
+        Assert.Null(RollCallFindings.FixAll(mended, reading));
+
+        // It is kept and read again as it was, and knows whether the split still calls the same.
+        var read = ProofJson.ReadRollCall(ProofJson.Write(reading))!;
+        Assert.Equal(ProofJson.Write(reading), ProofJson.Write(read));
+        Assert.True(ProofJson.Same(read.Call, RollCall.Of(SplitView.Of(mended, view.Song), 1)));
+        Assert.False(ProofJson.Same(read.Call, RollCall.Of(SplitView.Of(Sessions.After(view.Split, new SetMuted(wrong[0].Turn.Elements[0], true)), view.Song), 1)));
+        Assert.Null(ProofJson.ReadRollCall("""{"call": 3}"""));
         Assert.Null(RollCallFindings.Fix(view.Split, reading, reading.Turns.First(t => t.AsPlanned)));
     }
 

@@ -43,6 +43,40 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void Where_no_notes_tell_the_sounds_of_a_roll_call_do()
+    {
+        // Nobody knows when anything is played; each sound was heard once by itself, at another level.
+        var parts = SoxTake.Names.Select(n =>
+        {
+            using var alone = WaveReader.Open(_sox.Save($"alone {n}", [.. _sox.Placed(n, [0.5], 2).Select(s => 0.3f * s)])).Value!;
+            return new Part(n, [], false) { Signature = Signature.Of(new MonoReader(alone), 0.5) };
+        }).ToList();
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        (files["Crack"], files["Pluck"]) = (files["Pluck"], files["Crack"]);
+        using var opened = new Opened(_sox, files);
+        var proof = TakeProof.Of([.. opened.Waves.Select((w, i) => new ProofFile(SoxTake.Names[i], w, i))], parts, null);
+        Assert.Equal([0, 2, 1, 3, 4], proof.Tracks.Select(t => t.Identity.Part));
+        Assert.Equal(["Crack", "Pluck"], ProofFindings.Of(proof).Where(f => f.Fault == ProofFault.OtherElement).Select(f => proof.Tracks[f.File!.Value].File).Order());
+        Assert.Contains("Its name says Crack, but it sounds as Pluck did in the roll call.", ProofWords.Sentence(proof, 1));
+        Assert.StartsWith("This is Thud, by its sound in the roll call", ProofWords.Sentence(proof, 0));
+        Assert.StartsWith("3 of 5 files hold what their names say", ProofWords.Verdict(proof));
+
+        // A file that sounds as none of them is called nothing.
+        using var strange = new Opened(_sox, new() { ["Thud"] = _stems["Tick"] });
+        var unknown = TakeProof.Of([new ProofFile("Thud", strange.Waves[0], 0)], [parts[0]], null);
+        Assert.Null(unknown.Tracks[0].Identity.Part);
+        Assert.DoesNotContain(ProofFindings.Of(unknown), f => f.Fault == ProofFault.OtherElement);
+    }
+
+    /// <summary>Sounds as open files.</summary>
+    private sealed class Opened(SoxTake sox, Dictionary<string, float[]> files) : IDisposable
+    {
+        public List<WaveReader> Waves { get; } = [.. files.Select(f => WaveReader.Open(sox.Save($"opened {f.Key} {Guid.NewGuid():N}", f.Value)).Value!)];
+
+        public void Dispose() => Waves.ForEach(w => w.Dispose());
+    }
+
+    [Fact]
     public void What_was_planted_is_told_of_its_file_and_of_no_other()
     {
         var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());

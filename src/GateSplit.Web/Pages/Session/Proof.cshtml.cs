@@ -194,10 +194,11 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
         Take = AllTakes.FirstOrDefault(t => t.Number == Number) ?? (Number is null ? AllTakes.FirstOrDefault() : null);
         if (Take is { } take)
         {
+            // The job first: one that ends meanwhile has kept its proof by then.
+            Job = await JobStore.ProofOf(Id, take.Id);
             Kept = await proofs.Find(take.Id);
             Mends = await proofs.Mends(take.Id);
             Accepted = await proofs.Accepted(take.Id);
-            Job = await JobStore.ProofOf(Id, take.Id);
             if (Kept is { } kept)
             {
                 Findings = [.. ProofFindings.Of(kept.Proof)];
