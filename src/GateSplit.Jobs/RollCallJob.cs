@@ -1,7 +1,6 @@
 using System.Text.Json;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Proofing;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;

@@ -1,7 +1,6 @@
 using System.IO.Compression;
 using System.Net;
 using System.Text.Json;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 using GateSplit.Tests.Shared;
 

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using GateSplit.Core.Proofing;
 
 namespace GateSplit.Core.Tests.Proofing;

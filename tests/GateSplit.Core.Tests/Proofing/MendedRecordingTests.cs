@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using GateSplit.Core.Proofing;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
@@ -62,7 +61,7 @@ public sealed class MendedRecordingTests : IDisposable
 
         // Triangular dither of two steps and rounding: variances of 1/6 and 1/12, and not the same error for the same value.
         Assert.Equal(0.25, beside.Average(b => b * b), 0.02);
-        Assert.True(softer.Zip(printed).GroupBy(p => p.Second).Any(g => g.Select(p => p.First).Distinct().Count() > 1));
+        Assert.Contains(softer.Zip(printed).GroupBy(p => p.Second), g => g.Select(p => p.First).Distinct().Count() > 1);
     }
 
     [Theory]
