@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Numerics.Tensors;
+using System.Runtime.InteropServices;
+using System.Runtime.Intrinsics;
 using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
@@ -15,6 +17,7 @@ public sealed class ClickMeter
 
     private const int About = 256; // frames on either side that are looked at
     private const int Own = 6; // frames that belong to the leap
+    private const int Nearest = 16; // frames behind these that are asked first
     private const int LeastBehind = 24; // frames that tell whether a sound goes on
     private const int Chunk = 4096;
     private const float Least = 0.01f; // of full scale
@@ -55,9 +58,24 @@ public sealed class ClickMeter
     {
         Look();
         Leaps();
-        for (var i = About; i < _held - LeastBehind; i++)
+        TakeAll(_held - LeastBehind);
+    }
+
+    private void TakeAll(int end)
+    {
+        var (i, least) = (About, Vector256.Create(Least));
+        ref var leaps = ref MemoryMarshal.GetArrayDataReference(_leaps);
+        for (; i < end; i++)
         {
-            Take(i);
+            while (i + Vector256<float>.Count <= end && !Vector256.GreaterThanAny(Vector256.LoadUnsafe(ref leaps, (nuint)i), least))
+            {
+                i += Vector256<float>.Count;
+            }
+
+            if (i < end)
+            {
+                Take(i);
+            }
         }
     }
 
@@ -66,10 +84,7 @@ public sealed class ClickMeter
     {
         Leaps();
         var end = _held - About;
-        for (var i = About; i < end; i++)
-        {
-            Take(i);
-        }
+        TakeAll(end);
 
         if (end > About)
         {
@@ -95,7 +110,15 @@ public sealed class ClickMeter
     /// <summary>The size of the third difference at each place.</summary>
     private void Leaps()
     {
-        for (var i = 3; i < _held; i++)
+        ref var window = ref MemoryMarshal.GetArrayDataReference(_window);
+        var (i, three) = (3, Vector256.Create(3f));
+        for (; i + Vector256<float>.Count <= _held; i += Vector256<float>.Count)
+        {
+            var (one, two) = (Vector256.LoadUnsafe(ref window, (nuint)(i - 1)), Vector256.LoadUnsafe(ref window, (nuint)(i - 2)));
+            Vector256.Abs(Vector256.LoadUnsafe(ref window, (nuint)i) - three * one + three * two - Vector256.LoadUnsafe(ref window, (nuint)(i - 3))).CopyTo(_leaps, i);
+        }
+
+        for (; i < _held; i++)
         {
             _leaps[i] = Math.Abs(_window[i] - 3 * _window[i - 1] + 3 * _window[i - 2] - _window[i - 3]);
         }
@@ -103,6 +126,15 @@ public sealed class ClickMeter
 
     private bool IsClick(int at)
     {
+        // Where all is rough, those nearest tell already.
+        for (var i = Own + 1; i <= Own + Nearest && at + i < _held; i++)
+        {
+            if (_leaps[at] < StandsOut * Math.Max(_leaps[at - i], _leaps[at + i]))
+            {
+                return false;
+            }
+        }
+
         var before = TensorPrimitives.Max<float>(_leaps.AsSpan(at - About + 3, About - Own - 3));
         var after = TensorPrimitives.Max<float>(_leaps.AsSpan(at + Own, Math.Min(About, _held - at) - Own));
         if (_leaps[at] < StandsOut * Math.Max(before, after) || _leaps[at] < TensorPrimitives.Max<float>(_leaps.AsSpan(at - Own, 2 * Own)))

@@ -67,20 +67,28 @@ public sealed class TruePeakMeter
 
     private float Highest(float[] filter)
     {
+        // Four sums side by side, since each waits for itself.
+        var width = Vector256<float>.Count;
+        ref var window = ref MemoryMarshal.GetArrayDataReference(_window);
         var peaks = Vector256<float>.Zero;
-        for (var i = 0; i < Chunk; i += Vector256<float>.Count)
+        for (var i = 0; i < Chunk; i += 4 * width)
         {
-            var sum = Vector256<float>.Zero;
+            Vector256<float> one = default, two = default, three = default, four = default;
             for (var k = 0; k < Taps; k++)
             {
-                sum = Vector256.FusedMultiplyAdd(Vector256.Create(filter[k]), Vector256.LoadUnsafe(ref MemoryMarshal.GetArrayDataReference(_window), (nuint)(i + k)), sum);
+                var tap = Vector256.Create(filter[k]);
+                var at = (nuint)(i + k);
+                one = Vector256.FusedMultiplyAdd(tap, Vector256.LoadUnsafe(ref window, at), one);
+                two = Vector256.FusedMultiplyAdd(tap, Vector256.LoadUnsafe(ref window, at + (nuint)width), two);
+                three = Vector256.FusedMultiplyAdd(tap, Vector256.LoadUnsafe(ref window, at + (nuint)(2 * width)), three);
+                four = Vector256.FusedMultiplyAdd(tap, Vector256.LoadUnsafe(ref window, at + (nuint)(3 * width)), four);
             }
 
-            peaks = Vector256.MaxNative(peaks, Vector256.Abs(sum));
+            peaks = Vector256.MaxNative(peaks, Vector256.MaxNative(Vector256.MaxNative(Vector256.Abs(one), Vector256.Abs(two)), Vector256.MaxNative(Vector256.Abs(three), Vector256.Abs(four))));
         }
 
         var highest = 0f;
-        for (var lane = 0; lane < Vector256<float>.Count; lane++)
+        for (var lane = 0; lane < width; lane++)
         {
             highest = Math.Max(highest, peaks[lane]);
         }
