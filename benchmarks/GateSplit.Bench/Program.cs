@@ -12,7 +12,8 @@ using GateSplit.Core.Views;
 // GateSplit.Bench KIND MINUTES FILE FOLDER ROUNDS writes an exported session of so many minutes and prints it as a running
 // server would: 24 tracks ("busy"), 16 stereo lines of mixed voices with effects ("lines"), the same with every voice on
 // every beat ("crowded"), or 32 such tracks ("wide"). GateSplit.Bench rules times signal, checks and laying; GateSplit.Bench damaged
-// N reads N damaged files; GateSplit.Bench truth N plants faults into N random sessions.
+// N reads N damaged files; GateSplit.Bench truth N plants faults into N random sessions; GateSplit.Bench prove SESSION FOLDER proves printed
+// files, GateSplit.Bench waves FOLDER zooms through their waveforms, GateSplit.Bench resampler measures what moves sounds.
 if (args is ["rules"])
 {
     RulesBench.Run();
@@ -40,6 +41,24 @@ if (args is ["proof" or "rooms", var within, .. var proof])
         proof is [var takes, ..] ? int.Parse(takes, CultureInfo.InvariantCulture) : 300,
         proof is [_, var seed] ? int.Parse(seed, CultureInfo.InvariantCulture) : Random.Shared.Next(1_000_000),
         within);
+    return;
+}
+
+if (args is ["prove", var proved, var printedFiles])
+{
+    SoundBench.Prove(proved, printedFiles);
+    return;
+}
+
+if (args is ["waves", var drawn])
+{
+    SoundBench.Waves(drawn);
+    return;
+}
+
+if (args is ["resampler"])
+{
+    SoundBench.Resampler();
     return;
 }
 

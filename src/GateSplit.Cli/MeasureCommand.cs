@@ -24,30 +24,54 @@ internal static class MeasureCommand
 
     private static int Run(FileInfo[] files, bool json, CancellationToken cancel)
     {
-        var code = ExitCodes.Good;
-        var measured = new List<Row>();
-        foreach (var file in files)
+        // As many at once as there are cores; what is said of them stays in their order.
+        var told = new (Row? Row, IReadOnlyList<string> Remarks, string? Trouble)[files.Length];
+        var (shares, all) = (new double[files.Length], new ConsoleProgress());
+        using (all)
         {
-            var opened = Recording.Open(file, Path.GetTempPath(), cancel);
-            if (!opened.Ok)
-            {
-                code = Guarded.Refuse($"{file.Name}: {opened.Trouble}");
-                continue;
-            }
+            Parallel.For(0, files.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+                told[i] = Measured(files[i], new Progress(share =>
+                {
+                    lock (shares)
+                    {
+                        shares[i] = share;
+                        ((IProgress<double>)all).Report(shares.Average());
+                    }
+                }), cancel));
+        }
 
-            using var open = opened.Value;
-            using var progress = new ConsoleProgress();
-            var measure = FileLevels.Of(open.Wave, progress, cancel);
-            foreach (var remark in open.Remarks.Union(measure.Remarks))
+        var code = ExitCodes.Good;
+        foreach (var (file, (_, remarks, trouble)) in files.Zip(told))
+        {
+            code = trouble is null ? code : Guarded.Refuse($"{file.Name}: {trouble}");
+            foreach (var remark in remarks)
             {
                 Console.Error.WriteLine($"gatesplit: {file.Name}: {remark}");
             }
-
-            measured.Add(Row.Of(file, measure));
         }
 
+        var measured = told.Select(t => t.Row).OfType<Row>().ToList();
         Console.Out.WriteLine(json ? JsonSerializer.Serialize(measured, SplitJson.Options) : string.Join('\n', measured.Select(r => r.ToText())));
         return code;
+    }
+
+    private static (Row? Row, IReadOnlyList<string> Remarks, string? Trouble) Measured(FileInfo file, IProgress<double> progress, CancellationToken cancel)
+    {
+        var opened = Recording.Open(file, Path.GetTempPath(), cancel);
+        if (!opened.Ok)
+        {
+            return (null, [], opened.Trouble);
+        }
+
+        using var open = opened.Value;
+        var levels = FileLevels.Of(open.Wave, progress, cancel);
+        return (Row.Of(file, levels), [.. open.Remarks.Union(levels.Remarks)], null);
+    }
+
+    /// <summary>Tells at once how far one file is.</summary>
+    private sealed class Progress(Action<double> tell) : IProgress<double>
+    {
+        public void Report(double value) => tell(value);
     }
 
     private sealed record Row(
