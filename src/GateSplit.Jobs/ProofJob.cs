@@ -48,7 +48,8 @@ internal sealed class ProofJob(SessionStore sessions, TakeStore takes, ReadingSt
 
             var lines = session.Lines;
             var tracks = take.Tracks.Select(t => lines.Split.Track(t.TrackId)).ToList();
-            var reference = tracks.FindIndex(t => t is not null && lines.IsReference(t));
+            var reference = tracks.FindIndex(t => t is not null && lines.RecordsMix(t));
+            reference = take.Tracks.Count > 1 ? reference : -1; // a mix by itself is what it is
             var files = Enumerable.Range(0, opened.Count).Where(i => i != reference).ToList();
             var called = await Resilient.Run(() => calls.Of(job.SessionId), log);
             var parts = Parts.Of(lines, [.. files.Select(i => tracks[i] ?? new Track(take.Tracks[i].TrackId, take.Tracks[i].Name, Width.Mono))], called.Select(c => c.Reading));

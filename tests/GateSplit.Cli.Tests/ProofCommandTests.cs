@@ -24,6 +24,38 @@ public sealed class ProofCommandTests : IDisposable
     public void Dispose() => Directory.Delete(_folder, recursive: true);
 
     [Fact]
+    public void Odd_files_and_very_many_of_them_get_a_sentence_each()
+    {
+        var crack = Path.Combine(_take, "Crack.wav");
+        Save(new() { ["Crack"] = Stems()["Crack"] });
+        foreach (var (name, arguments) in new Dictionary<string, string[]>
+        {
+            ["Slow"] = ["-r", "44100"], ["Wide"] = ["-c", "2"], ["Short"] = ["trim", "0", "4"], ["One"] = ["trim", "1", "1s"], ["None"] = ["trim", "0", "0s"], ["Small"] = ["-b", "8"],
+        })
+        {
+            var effects = arguments[0] == "trim" ? arguments : [];
+            Programs.Run("sox", ["-D", crack, .. effects.Length == 0 ? arguments : [], Path.Combine(_take, $"{name}.wav"), .. effects]);
+        }
+
+        File.WriteAllBytes(Path.Combine(_take, "Empty.wav"), []);
+        for (var i = 0; i < 194; i++)
+        {
+            File.Copy(Path.Combine(_take, "Short.wav"), Path.Combine(_take, $"Copy {i:000}.wav"));
+        }
+
+        var (code, output, errors) = Cli.Run("proof", _take, "--song", Song(), "--elements", Elements(), "--json");
+        Assert.Equal(0, code);
+        Assert.Contains("Empty.wav: ", errors);
+        var tracks = JsonDocument.Parse(output).RootElement.GetProperty("tracks").EnumerateArray().ToDictionary(t => t.GetProperty("file").GetString()!, t => t.GetProperty("sentence").GetString()!);
+        Assert.Equal(201, tracks.Count);
+        Assert.All(tracks, t => Assert.NotEmpty(t.Value));
+        Assert.Contains("It has 44100 Hz and was not compared with the others, which have 48000 Hz.", tracks["Slow.wav"]);
+        Assert.Contains("Nothing is in it", tracks["None.wav"]);
+        Assert.StartsWith("This is Crack", tracks["Crack.wav"]);
+        Assert.Contains("The files have", JsonDocument.Parse(output).RootElement.GetProperty("take").GetProperty("verdict").GetString() + output);
+    }
+
+    [Fact]
     public void Proof_says_what_each_file_holds_with_the_names_that_are_documented()
     {
         var stems = Stems();

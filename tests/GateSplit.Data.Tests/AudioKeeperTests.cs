@@ -167,6 +167,44 @@ public sealed class AudioKeeperTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_roll_call_is_read_once_at_a_time_keeps_nobody_from_printing_and_the_newest_is_kept()
+    {
+        var (session, other) = (await Make(), await Make());
+        Assert.True(await _jobs.AskRollCall(session, "{}"));
+        Assert.False(await _jobs.AskRollCall(session, "{}"));
+        Assert.True(await _jobs.AskRollCall(other, "{}"));
+        Assert.False(await _jobs.AskRollCall(other + 1000, "{}"));
+        Assert.Empty(await _jobs.Current(session));
+        Assert.NotEmpty(await _jobs.CreatePrint(session, "{}", [1], null));
+
+        // Somebody waits for it, so unlike a proof it has its turn.
+        var call = (await _jobs.Claim("here:1"))!;
+        Assert.Equal((JobKind.RollCall, call.Id), (call.Kind, (await _jobs.RollCallOf(session))!.Id));
+        await Clear(session);
+        Assert.Equal("A roll call of this session is being read. Stop that on its page or wait for its end, then delete the session.", await _keeper.DeleteSession(session));
+        await _jobs.End(call.Id, JobState.Done, "", "here:1");
+
+        var calls = new RollCallStore(_source);
+        var reading = new RollCallReading(new RollCall(1, [], ["Hall return"], [new InputRef(new BankId("b"), 3)]), 0.5, null, [], [new Decibels(-70), Decibels.Silence]);
+        await calls.Keep(session, reading, byHand: false, ["a.wav"]);
+        await calls.Keep(session, reading with { DriftPpm = 12 }, byHand: true, []);
+        await calls.Keep(session, reading with { Call = reading.Call with { Pass = 2 } }, byHand: false, []);
+        await calls.Keep(session + 1000, reading, byHand: false, []);
+        var kept = await calls.Of(session);
+        Assert.Equal([(1, true, 12.0), (2, false, null)], kept.Select(k => (k.Pass, k.ByHand, k.Reading.DriftPpm)));
+        Assert.Equal([-70, double.NegativeInfinity], kept[0].Reading.Floors.Select(f => f.Value));
+        Assert.Empty(await calls.Of(other));
+        Assert.Null(await _keeper.DeleteSession(session));
+        Assert.Empty(await calls.Of(session));
+    }
+
+    private async Task Clear(long session)
+    {
+        await using var connection = await _source.OpenConnectionAsync();
+        await connection.ExecuteAsync("delete from jobs where session_id = @session and kind = 'print'", new { session });
+    }
+
+    [Fact]
     public async Task Mends_are_changed_only_by_who_saw_them_as_they_are()
     {
         var session = await Make();

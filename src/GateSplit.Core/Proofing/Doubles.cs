@@ -22,7 +22,7 @@ internal static class Doubles
     /// <param name="sounds">The files; null for one that is silent or has another sample rate.</param>
     /// <param name="onsets">Where the sounds of each begin.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <returns>Pairs, the earlier first, each with how the later lies to it.</returns>
+    /// <returns>Pairs, the earlier first, each with how the later lies to it; of several copies each with the first.</returns>
     public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, CancellationToken cancel)
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
@@ -34,11 +34,20 @@ internal static class Doubles
             firsts[i + 1] = firsts[i] + places[i].Length;
         }
 
-        var pairs = Enumerable.Range(0, sounds.Count).SelectMany(one => Enumerable.Range(one + 1, sounds.Count - one - 1).Select(other => (one, other))).ToArray();
-        return [.. pairs.AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(pair =>
-            sounds[pair.one] is { } here && sounds[pair.other] is { } there && MayBe(pair.one, pair.other) && Compared(here, there, [.. places[pair.one], .. places[pair.other]]) is { } found
-                ? [(pair.one, found with { File = pair.other })]
-                : Array.Empty<(int, DoubleOf)>())];
+        // What is a double of an earlier file need not be compared with later ones: they are doubles of that one as well.
+        var (found, isDouble) = (new List<(int One, DoubleOf Other)>(), new bool[sounds.Count]);
+        for (var other = 1; other < sounds.Count; other++)
+        {
+            var of = other;
+            var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(here, there, [.. places[one], .. places[of]]) is { } alike
+                    ? [(one, alike with { File = of })]
+                    : Array.Empty<(int, DoubleOf)>()).ToList();
+            isDouble[other] = own.Count > 0;
+            found.AddRange(own);
+        }
+
+        return found;
 
         bool MayBe(int one, int other)
         {

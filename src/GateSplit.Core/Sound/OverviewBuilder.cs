@@ -11,7 +11,7 @@ namespace GateSplit.Core.Sound;
 public sealed class OverviewBuilder
 {
     private const int FewBins = 1 << 14;
-    private const int ManyBins = 1 << 16;
+    private const int ManyBins = 1 << 17;
     private const int ManyChannels = 16;
 
     private readonly Bins[] _channels;
@@ -22,8 +22,8 @@ public sealed class OverviewBuilder
     public OverviewBuilder(int channels) => _channels = [.. Enumerable.Range(0, channels).Select(_ => new Bins(MostBins(channels)))];
 
     /// <summary>
-    /// A channel of a file never holds so many bins: six minutes of 48 kHz at the finest, and ten minutes are told to 11 ms; where many
-    /// channels are measured at once, a quarter of it.
+    /// A channel of a file never holds so many bins: more than ten minutes of 48 kHz at the finest; where many channels are measured at
+    /// once, an eighth of it.
     /// </summary>
     /// <param name="channels">Channels of the file.</param>
     public static int MostBins(int channels) => channels > ManyChannels ? FewBins : ManyBins;

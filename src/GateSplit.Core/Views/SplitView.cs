@@ -107,6 +107,12 @@ public sealed class SplitView
     /// <summary>True of a track that records a main mix beside the lines and is not heard: it doubles nothing.</summary>
     public bool IsReference(Track track) => !track.Heard && !track.MeantFor.IsEmpty && track.MeantFor.All(m => m.IsMix);
 
+    /// <summary>True of a track that records the main mix of a source, as it is meant for or, where nobody says what it is meant for, as it listens: what the lines of that source add up to.</summary>
+    public bool RecordsMix(Track track) => track.MeantFor.IsEmpty
+        ? track.Input is { } input && Split.Banks.FirstOrDefault(b => b.Id == input.BankId)?.UnitId is { } unitId && Split.Unit(unitId) is { } unit
+            && unit.Chart.Ports.FirstOrDefault(p => p.IsMain) is { } main && main.FirstChannel == input.Channel && main.Width == track.Width && SoundingIn(track).Length > 1
+        : track.MeantFor.All(m => m.IsMix);
+
     /// <summary>True of a track that is meant for something that sounds and is in no file: then it matters though it is neither recorded nor heard.</summary>
     public bool IsMissed(Track track) => MeaningOf(track).Elements.Any(e => Sounding.Contains(e) && !_recorded.Value.Contains(e));
 

@@ -59,6 +59,29 @@ public sealed class SampleCodecTests
         }
     }
 
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void Every_24_bit_sample_of_every_length_is_its_number_over_two_to_the_23(int channels)
+    {
+        var random = new Random(channels);
+        var format = new AudioFormat(channels, 48000, SampleFormat.Pcm24);
+        for (var frames = 0; frames < 70; frames++)
+        {
+            var bytes = new byte[frames * format.BytesPerFrame];
+            random.NextBytes(bytes);
+            for (var channel = 0; channel < channels; channel++)
+            {
+                var samples = new float[frames];
+                Assert.Equal(0, SampleCodec.Decode(bytes, format, channel, samples));
+                Assert.Equal(
+                    Enumerable.Range(0, frames).Select(i => i * format.BytesPerFrame + 3 * channel).Select(at => ((sbyte)bytes[at + 2] * 65536 + bytes[at + 1] * 256 + bytes[at]) / 8388608f),
+                    samples);
+            }
+        }
+    }
+
     [Fact]
     public void Known_values_are_decoded_by_hand()
     {

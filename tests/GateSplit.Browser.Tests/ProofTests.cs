@@ -1,0 +1,162 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using GateSplit.Tests.Shared;
+using OpenQA.Selenium.Support.UI;
+
+namespace GateSplit.Browser.Tests;
+
+/// <summary>Takes are proved and put right in the browser: heard, seen, handed off.</summary>
+public sealed class ProofTests : IDisposable
+{
+    private readonly string _folder = Directory.CreateTempSubdirectory("gate-split-proof-").FullName;
+
+    public void Dispose() => Directory.Delete(_folder, recursive: true);
+
+    [Fact]
+    public async Task Planted_offset_and_drift_are_found_mended_and_proved_again()
+    {
+        await using var app = await PageApp.Start();
+        using var browser = new Browser(app.Port);
+
+        // Relief Boat was started 180 ms late by hand, and its clock runs 35 ppm slow.
+        Print(browser, 3, 8);
+        Prove(browser, 3, "#prove");
+        var (late, slow) = (Number(browser, "The take is ([0-9.]+) ms late"), Number(browser, "It runs ([0-9.]+) ppm slow"));
+        Assert.InRange(late, 179, 181);
+        Assert.InRange(slow, 25, 45);
+        Assert.NotEmpty(browser.All("#offsets .plot-dot"));
+        Prove(browser, 3, "#mend-sure");
+        Assert.Contains("0.0 ms late against the notes; nothing to mend.", browser.Find("#verdict").Text);
+        Assert.Contains($"As printed: All 8 files hold what their names say; {late:0.0} ms late", browser.Find("#before-mends").Text);
+
+        // It is seen as it is mended and as it was printed, and heard in both ways.
+        var mended = Zoomed(browser);
+        browser.Find("#as-printed").Click();
+        browser.WaitUntil(() => Shape(browser) != mended, "the printed waveforms are drawn");
+        browser.Find("#play").Click();
+        browser.WaitUntil(() => Heard(browser) > 0, "the printed take is heard");
+        browser.Find("#as-printed").Click();
+        browser.WaitUntil(() => Shape(browser) == mended, "the mended waveforms are drawn again");
+        browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it goes on playing");
+        browser.Find("#play").Click();
+        browser.Open("/sessions/3/handoff");
+        Assert.Contains($"All tracks {late:0.0}", browser.Find("#mended").Text);
+
+        // Taken back, it is what it was.
+        browser.Open("/sessions/3/proof");
+        Prove(browser, 3, "#undo-mend");
+        Assert.Contains("2 to mend", browser.Find("#verdict").Text);
+        Assert.Empty(browser.Complaints);
+    }
+
+    [Fact]
+    public async Task A_recording_with_two_tracks_exchanged_and_one_upside_down_is_put_right_at_once()
+    {
+        await using var app = await PageApp.Start();
+        using var browser = new Browser(app.Port);
+        Print(browser, 2, 12);
+        var files = new Dictionary<string, string>();
+        foreach (var row in browser.All(".take-track"))
+        {
+            var name = row.GetAttribute("data-name")!;
+            files[name] = Path.Combine(_folder, $"{name} printed.wav");
+            await File.WriteAllBytesAsync(files[name], await app.Http.GetByteArrayAsync(new Uri($"/audio/{row.GetAttribute("data-hash")}", UriKind.Relative)));
+        }
+
+        // What the machine printed comes back from another recorder: with low and high tom in each other's place, and the hat upside down.
+        var back = new Dictionary<string, (string From, string[] Effects)>
+        {
+            ["Low tom"] = ("High tom", []), ["High tom"] = ("Low tom", []), ["Closed hat"] = ("Closed hat", ["vol", "-1"]),
+            ["Open hat"] = ("Open hat", []), ["Drum mix"] = ("Drum mix", []),
+        };
+        foreach (var (name, (from, effects)) in back)
+        {
+            Programs.Run("sox", ["-D", files[from], Path.Combine(_folder, $"{name}.wav"), .. effects]);
+        }
+
+        browser.Open("/sessions/2/print");
+        browser.Find("#recording").SendKeys(string.Join('\n', back.Keys.Select(n => Path.Combine(_folder, $"{n}.wav"))));
+        browser.Button("Bring them in").Click();
+        browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
+        browser.Button("Cut and keep as a take").Click();
+        browser.WaitUntil(() => browser.All(".take-track").Count == back.Count, "the take is there");
+        Prove(browser, 2, "#prove");
+        Assert.StartsWith("2 of 4 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
+        Prove(browser, 2, "#mend-sure");
+        Assert.Equal(["Turn the polarity of Closed hat", "Exchange High tom and Low tom"], browser.All("#mends li").Select(l => l.Text).Order(StringComparer.Ordinal).Reverse());
+        Assert.StartsWith("All 4 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
+        Assert.Empty(browser.Complaints);
+    }
+
+    [Fact]
+    public async Task A_roll_call_of_a_room_with_two_crossed_cables_leads_to_the_one_edit_that_puts_it_right()
+    {
+        await using var app = await PageApp.Start();
+        using var browser = new Browser(app.Port);
+        browser.Open("/sessions/2/line-check");
+        browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
+        Choose(browser, "a", "Mudlark USB 7");
+        Choose(browser, "b", "Mudlark USB 9");
+        browser.Button("Cross these two").Click();
+        browser.WaitUntil(() => browser.Text.Contains("1 pair crossed"), "the cables are crossed");
+        browser.Button("Roll call on the real gear").Click();
+        browser.Find("#simulated").Click();
+        browser.WaitUntil(() => browser.All("#fix-all").Count > 0, "the roll call is read");
+        Assert.StartsWith("2 lines of 12 are not as the split says:", browser.Find("#called").Text, StringComparison.Ordinal);
+        Assert.Contains("Closed hat arrives on Mudlark USB 9 instead of Mudlark USB 7, in the place of Low tom: two cables or inputs are exchanged.", browser.Text);
+        browser.Find("#fix-all").Click();
+        browser.WaitUntil(() => browser.Find("#called").Text.StartsWith("All tracks listen where their elements arrive", StringComparison.Ordinal), "all is right");
+        Print(browser, 2, 12);
+        Prove(browser, 2, "#prove");
+        Assert.Contains("This is Closed hat", browser.Find(".proof-tracks tr:has(th:first-child)+tr, .proof-tracks").Text);
+        Assert.DoesNotContain("Its name says Closed hat", browser.Text);
+        Assert.DoesNotContain("Its name says Low tom", browser.Text);
+        Assert.Empty(browser.Complaints);
+    }
+
+    private static void Print(Browser browser, int session, int tracks)
+    {
+        browser.Open($"/sessions/{session}/print?show=before");
+        browser.Find("#start").Click();
+        browser.WaitUntil(() => browser.All(".take-track").Count == tracks && browser.All("#job").Count == 0, "the take is printed");
+    }
+
+    /// <summary>Presses something that has the take proved, and waits until it is.</summary>
+    private static void Prove(Browser browser, int session, string button)
+    {
+        if (browser.All(button).Count == 0)
+        {
+            browser.Open($"/sessions/{session}/proof");
+        }
+
+        browser.Driver.ExecuteScript("document.body.dataset.old = 'true'; arguments[0].click()", browser.Find(button));
+        browser.WaitUntilGone("body[data-old]", "the page comes anew");
+        browser.WaitUntilGone("#proof-job, body:not(:has(#verdict))", "the take is proved");
+    }
+
+    private static double Number(Browser browser, string pattern) =>
+        double.Parse(Regex.Match(browser.Text, pattern, RegexOptions.None, TimeSpan.FromSeconds(1)).Groups[1].Value, CultureInfo.InvariantCulture);
+
+    private static string Zoomed(Browser browser)
+    {
+        var whole = Shape(browser);
+        browser.Button("Nearer").Click();
+        browser.WaitUntil(() => browser.All(".wave[data-shown]").Count == 8 && Shape(browser) != whole, "the waveforms are drawn nearer");
+        for (var i = 0; i < 3; i++)
+        {
+            browser.Button("Nearer").Click();
+        }
+
+        browser.WaitUntil(() => browser.All(".wave")[0].GetAttribute("data-shown")!.EndsWith($" {Frames(browser) / 16}", StringComparison.Ordinal), "they are drawn as near as asked for");
+        return Shape(browser);
+    }
+
+    private static double Frames(Browser browser) => double.Parse(browser.Find("#player").GetAttribute("data-frames")!, CultureInfo.InvariantCulture);
+
+    private static string Shape(Browser browser) => browser.All(".wave .wave-shape path")[0].GetAttribute("d")!;
+
+    private static long Heard(Browser browser) => long.Parse(browser.Find("#player").GetAttribute("data-heard") ?? "0", CultureInfo.InvariantCulture);
+
+    private static void Choose(Browser browser, string name, string option) =>
+        new SelectElement(browser.Find($"form:has(select[name='a']) select[name='{name}']")).SelectByText(option);
+}
