@@ -18,7 +18,24 @@ public sealed class ProofTests : IDisposable
         await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
 
-        // Relief Boat was started 180 ms late by hand, and its clock runs 35 ppm slow.
+        // The groovebox is started 180 ms late by hand, and its clock runs 35 ppm slow.
+        browser.Open("/sessions/3/sources");
+        browser.Driver.ExecuteScript("const time = document.getElementById('clock-u1'); time.value = 'Free'; time.form.requestSubmit();");
+        browser.WaitUntil(
+            () =>
+            {
+                browser.Open("/sessions/3/sources");
+                return (string?)browser.Driver.ExecuteScript("return document.getElementById('clock-u1')?.value") == "Free";
+            },
+            "it runs on its own");
+        browser.Open("/sessions/3/line-check");
+        foreach (var (field, value) in new[] { ("offset", "180"), ("drift", "35") })
+        {
+            browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
+            browser.Type($"input[name='{field}']", value);
+            browser.WaitUntil(() => (string?)browser.Driver.ExecuteScript("return document.querySelector(arguments[0])?.defaultValue", $"input[name='{field}']") == value, "the clock is set");
+        }
+
         Print(browser, 3, 8);
         Prove(browser, 3, "#prove");
         var (late, slow) = (Number(browser, "The take is ([0-9.]+) ms late"), Number(browser, "It runs ([0-9.]+) ppm slow"));
@@ -40,7 +57,7 @@ public sealed class ProofTests : IDisposable
         browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it goes on playing");
         browser.Find("#play").Click();
         browser.Open("/sessions/3/handoff");
-        Assert.Contains($"All tracks {late:0.0}", browser.Find("#mended").Text);
+        Assert.Matches("All tracks 1(79|80)[.][0-9]{2} ms earlier, and undo", browser.Find("#mended").Text);
 
         // Taken back, it is what it was.
         browser.Open("/sessions/3/proof");
@@ -63,11 +80,12 @@ public sealed class ProofTests : IDisposable
             await File.WriteAllBytesAsync(files[name], await app.Http.GetByteArrayAsync(new Uri($"/audio/{row.GetAttribute("data-hash")}", UriKind.Relative)));
         }
 
-        // What the machine printed comes back from another recorder: with low and high tom in each other's place, and the hat upside down.
+        // What the machine printed comes back from another recorder: with low and high tom in each other's place, and the kick upside down.
+        // (The session's own fault, kick and snare in each other's place, is put right by the names.)
         var back = new Dictionary<string, (string From, string[] Effects)>
         {
-            ["Low tom"] = ("High tom", []), ["High tom"] = ("Low tom", []), ["Closed hat"] = ("Closed hat", ["vol", "-1"]),
-            ["Open hat"] = ("Open hat", []), ["Drum mix"] = ("Drum mix", []),
+            ["Low tom"] = ("High tom", []), ["High tom"] = ("Low tom", []), ["Kick"] = ("Snare", ["vol", "-1"]), ["Snare"] = ("Kick", []),
+            ["Closed hat"] = ("Closed hat", []), ["Open hat"] = ("Open hat", []), ["Drum mix"] = ("Drum mix", []),
         };
         foreach (var (name, (from, effects)) in back)
         {
@@ -81,10 +99,10 @@ public sealed class ProofTests : IDisposable
         browser.Button("Cut and keep as a take").Click();
         browser.WaitUntil(() => browser.All(".take-track").Count == back.Count, "the take is there");
         Prove(browser, 2, "#prove");
-        Assert.StartsWith("2 of 4 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
+        Assert.StartsWith("4 of 6 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
         Prove(browser, 2, "#mend-sure");
-        Assert.Equal(["Turn the polarity of Closed hat", "Exchange High tom and Low tom"], browser.All("#mends li").Select(l => l.Text).Order(StringComparer.Ordinal).Reverse());
-        Assert.StartsWith("All 4 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
+        Assert.Equal(["Turn the polarity of Kick", "Exchange Low tom and High tom"], browser.All("#mends li").Select(l => l.Text));
+        Assert.StartsWith("All 6 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
         Assert.Empty(browser.Complaints);
     }
 
@@ -100,7 +118,7 @@ public sealed class ProofTests : IDisposable
         browser.Button("Cross these two").Click();
         browser.WaitUntil(() => browser.Text.Contains("1 pair crossed"), "the cables are crossed");
         browser.Button("Roll call on the real gear").Click();
-        browser.Find("#simulated").Click();
+        browser.Button("Play it on the simulated rig").Click();
         browser.WaitUntil(() => browser.All("#fix-all").Count > 0, "the roll call is read");
         Assert.StartsWith("2 lines of 12 are not as the split says:", browser.Find("#called").Text, StringComparison.Ordinal);
         Assert.Contains("Closed hat arrives on Mudlark USB 9 instead of Mudlark USB 7, in the place of Low tom: two cables or inputs are exchanged.", browser.Text);
@@ -135,7 +153,9 @@ public sealed class ProofTests : IDisposable
     }
 
     private static double Number(Browser browser, string pattern) =>
-        double.Parse(Regex.Match(browser.Text, pattern, RegexOptions.None, TimeSpan.FromSeconds(1)).Groups[1].Value, CultureInfo.InvariantCulture);
+        Regex.Match(browser.Text, pattern, RegexOptions.None, TimeSpan.FromSeconds(1)) is { Success: true } match
+            ? double.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture)
+            : throw new InvalidOperationException($"The page does not say {pattern}: {browser.Text}");
 
     private static string Zoomed(Browser browser)
     {

@@ -60,11 +60,27 @@ public static class Parts
     public static Part Of(Song song, string name, Func<Note, bool> its, bool held) => Of(song, name, [.. song.Notes.Where(its)], held);
 
     private static Part Of(Song song, string name, List<Note> notes, bool held) =>
-        new(name, [.. notes.Select(n => Seconds(song, n.StartTick)).Distinct().Order()], held)
+        new(name, Apart(notes.Select(n => Seconds(song, n.StartTick))), held)
         {
             Keys = notes.Select(n => (n.Channel, n.Key)).ToImmutableHashSet(),
             Tones = held ? [.. notes.Select(n => new Tone(Seconds(song, n.StartTick), Seconds(song, n.EndTick), n.Key)).OrderBy(t => t.Start)] : [],
         };
+
+    /// <summary>When something begins: what a hand plays together begins within a few milliseconds, and is heard as one.</summary>
+    private static ImmutableArray<double> Apart(IEnumerable<double> starts)
+    {
+        const double Together = 0.015; // s
+        var apart = ImmutableArray.CreateBuilder<double>();
+        foreach (var start in starts.Order())
+        {
+            if (apart.Count == 0 || start - apart[^1] >= Together)
+            {
+                apart.Add(start);
+            }
+        }
+
+        return apart.ToImmutable();
+    }
 
     private static double Seconds(Song song, Ticks tick)
     {

@@ -193,8 +193,11 @@ public static class ProofFindings
         }
     }
 
-    internal static string Milliseconds(double seconds) =>
-        string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(seconds) * 1000:0.0} ms {(seconds < 0 ? "early" : "late")}");
+    internal static string Milliseconds(double seconds)
+    {
+        var rounded = Math.Round(seconds * 1000, 1);
+        return string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(rounded):0.0} ms {(rounded < 0 ? "early" : "late")}");
+    }
 
     private static string Dbfs(Decibels level) => level.ToString().Replace("dB", "dBFS", StringComparison.Ordinal);
 

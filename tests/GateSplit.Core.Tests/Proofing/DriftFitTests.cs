@@ -1,4 +1,6 @@
+using GateSplit.Core.Notes;
 using GateSplit.Core.Proofing;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Tests.Proofing;
 
@@ -39,4 +41,18 @@ public sealed class DriftFitTests
 
     private static Identity Heard(int part, Part of, Func<double, double> late) =>
         new(part, 1, [.. Enumerable.Range(0, of.Notes.Length)], 0, of.Notes.Length) { Offsets = [.. of.Notes.Select(late)] };
+
+    [Fact]
+    public void What_a_hand_plays_together_is_one_beginning()
+    {
+        // 480 ticks are half a second: 10 ms apart is one, 20 ms apart are two, and so is the one behind it.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        foreach (var tick in new[] { 480, 490, 960, 979, 989 })
+        {
+            writer.Hold(1, 36 + tick % 7, 100, tick / 480.0, 0.1);
+        }
+
+        var part = Parts.Of(Song.Of(writer.ToFile("Together", 2)), "Hands", _ => true, held: false);
+        Assert.Equal([0.5, 1, 1.0198], part.Notes.Select(n => Math.Round(n, 4)));
+    }
 }
