@@ -84,8 +84,13 @@ public sealed class ProofTests : IDisposable
         // (The session's own fault, kick and snare in each other's place, is put right by the names.)
         var back = new Dictionary<string, (string From, string[] Effects)>
         {
-            ["Low tom"] = ("High tom", []), ["High tom"] = ("Low tom", []), ["Kick"] = ("Snare", ["vol", "-1"]), ["Snare"] = ("Kick", []),
-            ["Closed hat"] = ("Closed hat", []), ["Open hat"] = ("Open hat", []), ["Drum mix"] = ("Drum mix", []),
+            ["Low tom"] = ("High tom", []),
+            ["High tom"] = ("Low tom", []),
+            ["Kick"] = ("Snare", ["vol", "-1"]),
+            ["Snare"] = ("Kick", []),
+            ["Closed hat"] = ("Closed hat", []),
+            ["Open hat"] = ("Open hat", []),
+            ["Drum mix"] = ("Drum mix", []),
         };
         foreach (var (name, (from, effects)) in back)
         {

@@ -30,7 +30,12 @@ public sealed class ProofCommandTests : IDisposable
         Save(new() { ["Crack"] = Stems()["Crack"] });
         foreach (var (name, arguments) in new Dictionary<string, string[]>
         {
-            ["Slow"] = ["-r", "44100"], ["Wide"] = ["-c", "2"], ["Short"] = ["trim", "0", "4"], ["One"] = ["trim", "1", "1s"], ["None"] = ["trim", "0", "0s"], ["Small"] = ["-b", "8"],
+            ["Slow"] = ["-r", "44100"],
+            ["Wide"] = ["-c", "2"],
+            ["Short"] = ["trim", "0", "4"],
+            ["One"] = ["trim", "1", "1s"],
+            ["None"] = ["trim", "0", "0s"],
+            ["Small"] = ["-b", "8"],
         })
         {
             var effects = arguments[0] == "trim" ? arguments : [];
