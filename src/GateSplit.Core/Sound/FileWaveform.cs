@@ -4,26 +4,33 @@ namespace GateSplit.Core.Sound;
 
 /// <summary>A file as it is drawn: from its overview as long as that is fine enough, and from its samples where it is not.</summary>
 /// <param name="overview">Its overview.</param>
-/// <param name="file">The open file; stays the caller's.</param>
-public sealed class FileWaveform(Overview overview, IRecording file) : IWaveform
+/// <param name="file">The open file; stays the caller's. Null where it is gone: then its overview is all there is to see.</param>
+public sealed class FileWaveform(Overview overview, IRecording? file) : IWaveform
 {
     private const int BlockFrames = 1 << 15;
 
     /// <inheritdoc/>
-    public int Channels => file.Format.Channels;
+    public int Channels => overview.Channels;
 
     /// <inheritdoc/>
-    public Frames Frames => file.Frames;
+    public Frames Frames => overview.Frames;
 
     /// <inheritdoc/>
-    public (float Low, float High)[] Columns(int channel, double start, double frames, int columns) => frames / columns >= overview.BinFrames(0).Count
+    public (float Low, float High)[] Columns(int channel, double start, double frames, int columns) => file is null || frames / columns >= overview.BinFrames(0).Count
         ? overview.Columns(channel, new Frames((long)Math.Round(start)), new Frames((long)Math.Round(frames)), columns)
-        : FromSamples(channel, start, frames, columns);
+        : FromSamples(file, channel, start, frames, columns);
 
     /// <inheritdoc/>
-    public void Samples(int channel, long start, Span<float> into) => new MonoReader(file, channel).Read(start, into);
+    public void Samples(int channel, long start, Span<float> into)
+    {
+        into.Clear();
+        if (file is not null)
+        {
+            new MonoReader(file, channel).Read(start, into);
+        }
+    }
 
-    private (float Low, float High)[] FromSamples(int channel, double start, double frames, int columns)
+    private static (float Low, float High)[] FromSamples(IRecording file, int channel, double start, double frames, int columns)
     {
         var reader = new MonoReader(file, channel);
         var result = new (float Low, float High)[columns];

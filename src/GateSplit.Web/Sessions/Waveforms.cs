@@ -40,7 +40,7 @@ public sealed class Waveforms(IAudioStore store, TakeStore takes, MendedTracks m
 
     private OpenWaveform? Open(string hash, string? overviewHash, RenderPlan? plan)
     {
-        if (overviewHash is null || store.Find(hash) is not { } path || store.Find(overviewHash) is not { } overviewPath || WaveReader.Open(path).Value is not { } file)
+        if (overviewHash is null || store.Find(overviewHash) is not { } overviewPath)
         {
             return null;
         }
@@ -51,7 +51,7 @@ public sealed class Waveforms(IAudioStore store, TakeStore takes, MendedTracks m
             entry.Size = bytes.Length;
             return Overview.FromBytes(bytes);
         });
-        return OpenWaveform.Of(overview!, file, plan);
+        return OpenWaveform.Of(overview!, store.Find(hash) is { } path ? WaveReader.Open(path).Value : null, plan);
     }
 
     private Task<string?> OverviewOf(string hash) => _overviews.GetOrCreateAsync($"of {hash}", entry =>
