@@ -68,7 +68,7 @@ internal static class ProofCommand
     }
 
     private static string Text(TakeProof proof, Recordings recordings) =>
-        string.Join('\n', [ProofWords.Verdict(proof), .. recordings.Files.Select((f, i) => $"  {f.File.Name}: {ProofWords.Sentence(proof, i)}")]);
+        string.Join('\n', [ProofWords.Verdict(proof), .. ProofFindings.Of(proof).Where(f => f.File is null).Select(f => f.Sentence), .. recordings.Files.Select((f, i) => $"  {f.File.Name}: {ProofWords.Sentence(proof, i)}")]);
 
     private sealed record ProofRow(TakeRow Take, IReadOnlyList<TrackRow> Tracks)
     {

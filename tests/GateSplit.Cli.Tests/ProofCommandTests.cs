@@ -51,7 +51,7 @@ public sealed class ProofCommandTests : IDisposable
         var (code, output, errors) = Cli.Run("proof", _take, "--song", Song(), "--elements", Elements());
         Assert.Equal(0, code);
         Assert.Contains("Empty.wav: ", errors);
-        var tracks = output.Split('\n').Select(l => l.Split(".wav: ")).Where(l => l.Length == 2).ToDictionary(l => l[0], l => l[1]);
+        var tracks = output.Split('\n').Select(l => l.Split(".wav: ")).Where(l => l.Length == 2).ToDictionary(l => l[0].Trim(), l => l[1]);
         Assert.Equal(201, tracks.Count);
         Assert.All(tracks, t => Assert.NotEmpty(t.Value));
         Assert.Contains("It has 44100 Hz and was not compared with the others, which have 48000 Hz.", tracks["Slow"]);
