@@ -123,8 +123,12 @@ public sealed class MendedRecordingTests : IDisposable
             Assert.Equal(other, one);
         }
 
-        // Behind its end, where the printed file goes on, there is nothing.
-        Assert.All(wave.Columns(0, plan.Frames.Count + 1, 512, 4), c => Assert.Equal((0f, 0f), c));
+        // Behind its end, where the printed file goes on, there is nothing; nor before its start.
+        var half = plan with { Frames = Length / 2 };
+        IWaveform shorter = new MendedWaveform(new FileWaveform(FileMeasure.Of(file).Overview, file), half, new MendedRecording(file, half));
+        Assert.All(shorter.Columns(0, Length / 2, 512, 4), c => Assert.Equal((0f, 0f), c));
+        Assert.All(shorter.Columns(0, -512, 512, 4), c => Assert.Equal((0f, 0f), c));
+        Assert.All(shorter.Columns(0, 0, 512, 4), c => Assert.NotEqual((0f, 0f), c));
     }
 
     private WaveReader Written(int channels, SampleFormat sample, Func<int, int, double> value)
