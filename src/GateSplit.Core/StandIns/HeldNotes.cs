@@ -30,6 +30,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
     private const double Folded = 0.0003; // of full scale: -70 dB
     private const double High = 0.014; // in turns a sample, 670 Hz at 48 kHz: from here on, what of a saw's jump folds over would be heard
     private const int MostPartials = (int)(0.5 / High);
+    private static readonly float QuarterTurn = BitConverter.Int32BitsToSingle(1 << 30); // as the step of a phase
     private const float Half = 1 / 2147483648f; // of a turn, as the step of a phase
     private const float Damping = 0.8f; // of the low-pass; 1.41 is flat
 
@@ -186,6 +187,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
         private readonly Frames[] _turns = new Frames[V.Count]; // the frame from which on this is not so
         private Frames _nextTurn; // the first of these
         private readonly V[] _partials = new V[high ? MostPartials : 0]; // the size of each partial of a saw; 0 for those above half the sample rate
+        private int _most; // how many of these any lane has
         private V _sawGain;
         private V _sineGain;
         private V _bellGain;
@@ -237,6 +239,7 @@ internal sealed class HeldNotes<V> : IHeldNotes
             Turn(ref _bentPhase, ref _step, lane, 0, turn, at);
             Turn(ref _bellPhase, ref _bellStep, lane, 0, turn * BellRatio, at);
             (_jump1, _jump2) = (_jump1.With(lane, turn * detune), _jump2.With(lane, turn / detune));
+            _most = Math.Max(_most, Math.Min((int)(0.5 / turn), _partials.Length)); // a lane with fewer begins with zeros, which add nothing
             for (var n = 1; n <= _partials.Length; n++)
             {
                 // A saw that jumps at half a turn is the sum of sin(2 pi n x) 2 / (pi n), every second one upside down (Fourier).
@@ -340,6 +343,11 @@ internal sealed class HeldNotes<V> : IHeldNotes
                 Bells();
             }
 
+            if (high)
+            {
+                HighSaws();
+            }
+
             SawsAndSines();
             var half = V.Of(0.5f); // for that mean
             Filter(from, to, level * half, slope * half, _gain * half);
@@ -361,29 +369,22 @@ internal sealed class HeldNotes<V> : IHeldNotes
             (_bentPhase, _bellPhase, _bellDepth) = (phase, bellPhase, depth);
         }
 
-        /// <summary>Saws and sines, added to bells.</summary>
+        /// <summary>Sines, and saws that are not high, added to what is there.</summary>
         private void SawsAndSines()
         {
             var (phase1, phase2, step1, step2, jump1, jump2, sawGain) = (_phase1, _phase2, _step1, _step2, _jump1, _jump2, _sawGain);
             var (phase, step, sineGain) = (_phase, _step, _sineGain);
-            bool bells = bell, saws = V.AnyBelow(default, sawGain), sines = V.AnyBelow(default, sineGain);
+            bool begun = bell || high, saws = !high && V.AnyBelow(default, sawGain), sines = V.AnyBelow(default, sineGain);
             foreach (ref var sample in _samples.AsSpan())
             {
-                var x = bells ? sample : default;
+                var x = begun ? sample : default;
                 if (saws)
                 {
                     phase1 = V.Turned(phase1, step1);
                     phase2 = V.Turned(phase2, step2);
-                    if (high)
-                    {
-                        x = V.MultiplyAdd(AddedUp(phase1, phase2), sawGain, x);
-                    }
-                    else
-                    {
-                        var (x1, square1) = jump1.Saw(phase1);
-                        var (x2, square2) = jump2.Saw(phase2);
-                        x = V.MultiplyAdd(x1 + x2 - V.MultiplyAdd(square1, x1, square2 * x2), sawGain, x);
-                    }
+                    var (x1, square1) = jump1.Saw(phase1);
+                    var (x2, square2) = jump2.Saw(phase2);
+                    x = V.MultiplyAdd(x1 + x2 - V.MultiplyAdd(square1, x1, square2 * x2), sawGain, x);
                 }
 
                 if (sines)
@@ -398,17 +399,48 @@ internal sealed class HeldNotes<V> : IHeldNotes
             (_phase1, _phase2, _phase) = (phase1, phase2, phase);
         }
 
-        /// <summary>Two saws, partial by partial.</summary>
-        private V AddedUp(V phase1, V phase2)
+        /// <summary>
+        /// Saws as the sums of their partials (C. Clenshaw, "A note on the summation of Chebyshev series"), added to bells. Two samples of two
+        /// saws go side by side, since each sum waits for itself.
+        /// </summary>
+        private void HighSaws()
         {
-            var (sum, turned1, turned2) = (default(V), phase1, phase2);
-            foreach (var size in _partials)
+            if (!V.AnyBelow(default, _sawGain))
             {
-                sum = V.MultiplyAdd(Lanes.Sin(turned1) + Lanes.Sin(turned2), size, sum);
-                (turned1, turned2) = (V.Turned(turned1, phase1), V.Turned(turned2, phase2));
+                _samples.AsSpan(0, bell ? 0 : PieceFrames).Clear();
+                return;
             }
 
-            return sum;
+            var (phase1, phase2, step1, step2, gain) = (_phase1, _phase2, _step1, _step2, _sawGain);
+            var partials = _partials.AsSpan(0, _most);
+            for (var at = 0; at < PieceFrames; at += 2)
+            {
+                var (early1, early2) = (V.Turned(phase1, step1), V.Turned(phase2, step2));
+                (phase1, phase2) = (V.Turned(early1, step1), V.Turned(early2, step2));
+                V a1 = TwiceCosine(early1), a2 = TwiceCosine(early2), b1 = TwiceCosine(phase1), b2 = TwiceCosine(phase2);
+                V a1Sum = default, a1Last = default, a2Sum = default, a2Last = default, b1Sum = default, b1Last = default, b2Sum = default, b2Last = default;
+                for (var n = partials.Length - 1; n >= 0; n--)
+                {
+                    var size = partials[n];
+                    (a1Sum, a1Last) = (V.MultiplyAdd(a1, a1Sum, size - a1Last), a1Sum);
+                    (a2Sum, a2Last) = (V.MultiplyAdd(a2, a2Sum, size - a2Last), a2Sum);
+                    (b1Sum, b1Last) = (V.MultiplyAdd(b1, b1Sum, size - b1Last), b1Sum);
+                    (b2Sum, b2Last) = (V.MultiplyAdd(b2, b2Sum, size - b2Last), b2Sum);
+                }
+
+                var early = V.MultiplyAdd(a1Sum, Lanes.Sin(early1), a2Sum * Lanes.Sin(early2));
+                var late = V.MultiplyAdd(b1Sum, Lanes.Sin(phase1), b2Sum * Lanes.Sin(phase2));
+                _samples[at] = V.MultiplyAdd(early, gain, bell ? _samples[at] : default);
+                _samples[at + 1] = V.MultiplyAdd(late, gain, bell ? _samples[at + 1] : default);
+            }
+
+            (_phase1, _phase2) = (phase1, phase2);
+        }
+
+        private static V TwiceCosine(V phase)
+        {
+            var cosine = Lanes.Sin(V.Turned(phase, V.Of(QuarterTurn)));
+            return cosine + cosine;
         }
 
         /// <summary>Puts all of it through low-pass and envelope.</summary>
