@@ -19,6 +19,7 @@ public sealed class PlantedTake
 {
     private const int MostTracks = 14;
     private const int Rate = 48000;
+    private const int Company = 4; // files, of which most must lie where the take lies, for one to lie beside it
     private readonly Random _random;
     private readonly List<float[]> _stems = [];
     private readonly double[] _gains;
@@ -268,7 +269,7 @@ public sealed class PlantedTake
             }
 
             Upside[file] = OneIn(8);
-            Late[file] = OneIn(8) ? (_random.Next(2) == 0 ? 1 : -1) * (0.002 + 0.004 * _random.NextDouble()) : 0;
+            Late[file] = Count >= Company && OneIn(8) ? (_random.Next(2) == 0 ? 1 : -1) * (0.002 + 0.004 * _random.NextDouble()) : 0;
             Clipped[file] = OneIn(12);
             Dropped[file] = OneIn(12);
             Clicked[file] = OneIn(12);
@@ -307,23 +308,35 @@ public sealed class PlantedTake
             Save(mix, Reference);
         }
 
+        var sounds = Enumerable.Range(0, Count).Select(_ => new float[length + 3 * Rate]).ToArray();
         for (var file = 0; file < Count; file++)
         {
-            var sound = new float[length + 3 * Rate];
-            if (!Silent[file])
+            if (Silent[file] || Double[file] is not null)
             {
-                var (source, lag) = Double[file] is var (of, later) ? (of, (int)later) : (file, 0);
-                Add(sound, Entering(Is[source], EntersAt[file]), 1, (int)Math.Round(Late[source] * Rate) + lag);
-                for (var from = 0; from < Count; from++)
-                {
-                    if (Bleeds[source, from] is { } level)
-                    {
-                        Add(sound, Coloured(_stems[from], _random.NextDouble()), Level(_stems[from], level), (int)(_random.NextDouble() * 0.01 * Rate) + lag);
-                    }
-                }
+                continue;
             }
 
-            Finish(file, Moved(sound));
+            Add(sounds[file], Entering(Is[file], EntersAt[file]), 1, (int)Math.Round(Late[file] * Rate));
+            for (var from = 0; from < Count; from++)
+            {
+                if (Bleeds[file, from] is { } level)
+                {
+                    Add(sounds[file], Coloured(_stems[from], _random.NextDouble()), Level(_stems[from], level), (int)(_random.NextDouble() * 0.01 * Rate));
+                }
+            }
+        }
+
+        for (var file = 0; file < Count; file++)
+        {
+            if (Double[file] is var (of, lag))
+            {
+                Add(sounds[file], sounds[of], 1, (int)lag);
+            }
+        }
+
+        for (var file = 0; file < Count; file++)
+        {
+            Finish(file, Moved(sounds[file]));
             Paths.Add(Path.Combine(folder, $"{file}.wav"));
         }
 

@@ -78,7 +78,12 @@ public sealed class ProofScore
 
             Count("clips", take.Clipped[i], track.Scan.Levels.Channels[0].ClippedRuns > 0, at);
             Count("dropouts", take.Dropped[i], track.Scan.Dropouts > 0, at);
-            Count("clicks", take.Clicked[i], track.Scan.Clicks > 0 && !take.Dropped[i], $"{at} {(track.Scan.Clicks > 0 ? track.Scan.ClickPlaces[0].Seconds(48000) : 0):0.0000}");
+            if (!take.Dropped[i])
+            {
+                // The edge of a hole in a sound is a click as well.
+                Count("clicks", take.Clicked[i], track.Scan.Clicks > 0, $"{at} {(track.Scan.Clicks > 0 ? track.Scan.ClickPlaces[0].At.Seconds(48000) : 0):0.0000}");
+            }
+
             Count("cut off", take.CutOff[i], track.Scan.EndsInSound is not null, $"{at} {track.Scan.EndsInSound}");
             Count("enters late", take.Parts[take.Is[i]].Notes.Take(take.EntersAt[i]).Count(n => n * (1 + take.Drift / 1e6) + take.Offset >= 0) >= 2, proof.MissingAtStart(i) > 0, $"{at} {take.EntersAt[i]} said {proof.MissingAtStart(i)}");
             if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held && !take.Parts.Exists(p => take.Parts[take.Is[i]].Contains(p)))
@@ -176,6 +181,11 @@ public sealed class ProofScore
             if (owner < 0 || take.Is[file] == from || proof.NeverAlone.Contains(owner) || proof.Tracks[owner].Identity.Part != from || take.Double[file] is not null || take.Clipped[file] || take.Clipped[owner])
             {
                 continue;
+            }
+
+            if (Enumerable.Range(0, take.Count).Any(o => o != from && take.Parts[o].Shares(take.Parts[from]) && take.Bleeds[file, o] is not null))
+            {
+                continue; // another microphone of the same bleeds in as well
             }
 
             var said = proof.Tracks[file].Bleed.Where(b => b.From == owner).Select(b => (Decibels?)b.Level).FirstOrDefault();

@@ -21,6 +21,9 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double Dim = 4.5; // what may be a peak, if others say the same
     private const int LeastDim = 8;
     private const double OnlyPlace = 2; // how far it leads all others where it is no tone that fits at each of its periods
+    private const int LeastAlone = 4; // windows with one place only that tell by themselves
+    private const int MostPlaces = 8; // of a tone in a window
+    private const double NearlyAsHigh = 0.6;
     private const double MostDrift = 2e-3; // no clock is as wrong
     private const double AlongTheLine = 3; // frames a window may lie beside the line
     private const double EnoughWindows = 0.5;
@@ -168,6 +171,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     {
         var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
         var (found, dim, looked) = (new List<(double At, double Value)>(), new List<(double At, double Value)>(), 0);
+        var several = new List<(double At, List<(double Value, double Share)> Places)>();
         foreach (var start in starts)
         {
             cancel.ThrowIfCancellationRequested();
@@ -187,7 +191,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
             Fade(sound);
             second.Read(from, within);
-            var peak = CrossCorrelation.Find(sound, within);
+            var lags = CrossCorrelation.Lags(sound, within, whitened: true);
+            var peak = CrossCorrelation.PeakOf(lags);
             if (peak.Clearness < Clear)
             {
                 looked++;
@@ -201,12 +206,51 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                 looked++;
                 found.Add((start, from + peak.Lag - start));
             }
+            else
+            {
+                several.Add((start, [.. CrossCorrelation.Tops(lags, MostPlaces, NearlyAsHigh).Select(t => (from + t.Lag - start, t.Share))]));
+            }
+        }
+
+        // A tone fits at each of its periods, but not those of another: where most of them fit together, all belong.
+        if (found.Count < LeastAlone && found.Count + several.Count > LeastAlone)
+        {
+            return Agreed([.. found.Select(f => (f.At, (List<(double, double)>)[(f.Value, 1)])), .. several]);
         }
 
         // Under noise, few windows are clear; but where many of the others lie on one line with them, that is no chance.
         return found.Count == 0 ? null
             : found.Count >= EnoughWindows * looked ? found
             : found.Count + dim.Count >= Math.Max(LeastDim, EnoughWindows * looked) ? [.. found, .. dim] : null;
+    }
+
+    /// <summary>Of windows that each fit at several places, the places that most of them have on one line.</summary>
+    /// <returns>Null where no line is alone the best.</returns>
+    private static List<(double At, double Value)>? Agreed(List<(double At, List<(double Value, double Share)> Places)> windows)
+    {
+        const double Better = 1.1; // than any other line
+        var (first, last) = (windows.Min(w => w.At), windows.Max(w => w.At));
+        (double At, double Value)? Along(double value, double slope, (double At, List<(double Value, double Share)> Places) window) =>
+            window.Places.Select(p => (window.At, p.Value)).Where(p => Math.Abs(p.Value - value - slope * (p.At - first)) <= AlongTheLine).Select(p => ((double, double)?)p).FirstOrDefault();
+        double Votes(double value, double slope) => windows.Sum(w => w.Places.Where(p => Math.Abs(p.Value - value - slope * (w.At - first)) <= AlongTheLine).Select(p => p.Share).DefaultIfEmpty().Max());
+        var lines = (from one in windows
+                     from other in windows
+                     where other.At - one.At > (last - first) / 4
+                     from a in one.Places
+                     from b in other.Places
+                     let slope = (b.Value - a.Value) / (other.At - one.At)
+                     where Math.Abs(slope) <= MostDrift
+                     let value = a.Value - slope * (one.At - first)
+                     select (Value: value, Slope: slope, Votes: Votes(value, slope))).ToList();
+        if (lines.Count == 0)
+        {
+            return null;
+        }
+
+        double Middle((double Value, double Slope, double Votes) line) => line.Value + line.Slope * (last - first) / 2;
+        var best = lines.MaxBy(l => l.Votes);
+        var next = lines.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * AlongTheLine).Select(l => l.Votes).DefaultIfEmpty().Max();
+        return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next ? null : [.. windows.Select(w => Along(best.Value, best.Slope, w)).OfType<(double, double)>()];
     }
 
     private static void Fade(Span<float> sound)

@@ -117,6 +117,20 @@ internal static class CrossCorrelation
         return new(best + Between(values, best), Math.Sign(top), rms == 0 ? 0 : Math.Abs(top) / rms, next == 0 ? double.PositiveInfinity : Math.Abs(top) / next);
     }
 
+    /// <summary>The highest tops of a correlation, between samples.</summary>
+    /// <param name="values">The correlation.</param>
+    /// <param name="most">How many at most.</param>
+    /// <param name="least">What share of the highest a top must have.</param>
+    public static IEnumerable<(double Lag, double Share)> Tops(double[] values, int most, double least)
+    {
+        var highest = values.Max(Math.Abs);
+        return Enumerable.Range(1, Math.Max(0, values.Length - 2))
+            .Where(i => Math.Abs(values[i]) >= least * highest && Math.Abs(values[i]) >= Math.Abs(values[i - 1]) && Math.Abs(values[i]) > Math.Abs(values[i + 1]))
+            .OrderByDescending(i => Math.Abs(values[i]))
+            .Take(most)
+            .Select(i => (i + Between(values, i), Math.Abs(values[i]) / highest));
+    }
+
     /// <summary>The highest place of a correlation.</summary>
     /// <param name="Lag">Frames from the start of what was looked in.</param>
     /// <param name="Sign">-1 where the sound is upside down.</param>

@@ -16,14 +16,18 @@ internal static class Doubles
     private const int Slices = 16; // of a window, whose energies tell at once what cannot be the same
     private const double Alike = 0.9;
     private const double MostDifferent = 1.5; // dB between bands
+    private const int Flat = 24; // frames
     private const double SlicesAlike = 0.8;
+    private const int Octaves = 9;
+    private const double Lowest = 45; // Hz
 
     /// <summary>Looks through all pairs.</summary>
     /// <param name="sounds">The files; null for one that is silent or has another sample rate.</param>
     /// <param name="onsets">Where the sounds of each begin.</param>
+    /// <param name="clipped">Files that clip: their copies need not be as alike.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Pairs, the earlier first, each with how the later lies to it; of several copies each with the first.</returns>
-    public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, CancellationToken cancel)
+    public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, IReadOnlyList<bool> clipped, CancellationToken cancel)
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
@@ -40,7 +44,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(here, there, [.. places[one], .. places[of]]) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(here, there, [.. places[one], .. places[of]], clipped[one] || clipped[of]) is { } alike
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
             isDouble[other] = own.Count > 0;
@@ -89,10 +93,10 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared(IMonoSound one, IMonoSound other, long[] places)
+    private static DoubleOf? Compared(IMonoSound one, IMonoSound other, long[] places, bool clipped)
     {
         var reach = (int)(Furthest * one.Rate.Hz);
-        var (sum, first, second) = (new double[2 * reach + 1], 0.0, 0.0);
+        var (sum, sharp, first, second) = (new double[2 * reach + 1], new double[2 * reach + 1], 0.0, 0.0);
         var (sound, within) = (new float[Window], new float[Window + 2 * reach]);
         var seconds = new double[2 * reach + 1];
         foreach (var place in places)
@@ -102,6 +106,7 @@ internal static class Doubles
             first += TensorPrimitives.SumOfSquares<float>(sound);
             var energy = (double)TensorPrimitives.SumOfSquares<float>(within.AsSpan(0, Window));
             var lags = CrossCorrelation.Lags(sound, within);
+            TensorPrimitives.Add(sharp, CrossCorrelation.Lags(sound, within, whitened: true), sharp);
             for (var lag = 0; lag <= 2 * reach; lag++)
             {
                 sum[lag] += lags[lag];
@@ -111,54 +116,108 @@ internal static class Doubles
         }
 
         var best = Enumerable.Range(0, sum.Length).MaxBy(i => Math.Abs(sum[i]));
+        if (Math.Abs(sum[best]) > 0)
+        {
+            // Where all is low its top is flat: the phases alone tell the place.
+            best = Enumerable.Range(Math.Max(0, best - Flat), Math.Min(2 * reach, best + Flat) - Math.Max(0, best - Flat) + 1).MaxBy(i => sharp[i] * Math.Sign(sum[best]));
+        }
+
         second = seconds[best];
         if (first == 0 || second == 0)
         {
             return null;
         }
 
-        // Two microphones of one drum are alike as waves, where it is low; but not in all bands.
         var likeness = Math.Abs(sum[best]) / Math.Sqrt(first * second);
-        return likeness < Alike || BandsDiffer(one, other, places, best - reach) > MostDifferent
+        var between = CrossCorrelation.Between(sharp, best);
+        return likeness < Alike || !IsCopy(one, other, places, (best - reach, between), clipped)
             ? null
-            : new(0, best - reach + CrossCorrelation.Between(sum, best), Decibels.FromRatio(sum[best] / first), Math.Sign(sum[best]), Math.Min(1, likeness));
+            : new(0, best - reach + between, Decibels.FromRatio(sum[best] / first), Math.Sign(sum[best]), Math.Min(1, likeness));
     }
 
-    /// <summary>By how many dB the gain of the other differs between those octaves in which the two go together.</summary>
-    private static double BandsDiffer(IMonoSound one, IMonoSound other, long[] places, int lag)
+    /// <summary>
+    /// True if one may be a copy of the other. Two microphones of one drum are alike as waves where it is low; but a copy is as loud in all octaves,
+    /// and goes with the other in each as far as the noise of both lets it.
+    /// </summary>
+    private static bool IsCopy(IMonoSound one, IMonoSound other, long[] places, (int Frames, double More) lag, bool clipped)
     {
-        const int Octaves = 9;
-        const double Lowest = 45; // Hz
-        const double Together = 0.9; // of the energies
         const double Apart = 0.5;
         const double Much = 0.06; // of the energy of a file
+        const double OverNoise = 100; // where nothing but the sound is heard
+        const double Same = 0.95;
+        const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
+        const double Clipping = 0.1; // where one clips: what that adds is elsewhere
         var (own, both, there) = (new double[Octaves], new double[Octaves], new double[Octaves]);
+        var byPlace = Enumerable.Range(0, Octaves).Select(_ => new List<(double Alike, double Gain)>()).ToArray(); // one of them may have a hole
+
         var samples = new float[Window];
         foreach (var place in places)
         {
             one.Read(place, samples);
             var first = CrossCorrelation.Spectrum(samples, Window);
-            other.Read(place + lag, samples);
+            other.Read(place + lag.Frames, samples);
             var second = CrossCorrelation.Spectrum(samples, Window);
+            var (here, with, beside) = (new double[Octaves], new double[Octaves], new double[Octaves]);
             for (var bin = 1; bin < Window / 2; bin++)
             {
-                var octave = (int)Math.Floor(Math.Log2((double)bin * one.Rate.Hz / Window / Lowest));
-                if (octave is >= 0 and < Octaves)
+                if (Octave(bin, one.Rate.Hz) is { } octave)
                 {
-                    own[octave] += first[bin].Magnitude * first[bin].Magnitude;
-                    both[octave] += (Complex.Conjugate(first[bin]) * second[bin]).Real;
-                    there[octave] += second[bin].Magnitude * second[bin].Magnitude;
+                    here[octave] += first[bin].Magnitude * first[bin].Magnitude;
+                    with[octave] += (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / Window)).Real;
+                    beside[octave] += second[bin].Magnitude * second[bin].Magnitude;
+                }
+            }
+
+            for (var octave = 0; octave < Octaves; octave++)
+            {
+                (own[octave], both[octave], there[octave]) = (own[octave] + here[octave], both[octave] + with[octave], there[octave] + beside[octave]);
+                if (here[octave] * beside[octave] > 0)
+                {
+                    byPlace[octave].Add((with[octave] * with[octave] / (here[octave] * beside[octave]), 20 * Math.Log10(Math.Abs(with[octave]) / here[octave])));
                 }
             }
         }
 
+        var (noise, otherNoise) = (Quietest(one), Quietest(other));
         bool GoApart(int b) => both[b] * both[b] < Apart * own[b] * there[b];
-        if (Enumerable.Range(0, Octaves).Where(GoApart).Sum(b => own[b]) > Much * own.Sum() || Enumerable.Range(0, Octaves).Where(GoApart).Sum(b => there[b]) > Much * there.Sum())
+        var octaves = Enumerable.Range(0, Octaves).ToList();
+        if (octaves.Where(GoApart).ToList() is var apart && (apart.Sum(b => own[b]) > Much * own.Sum() || apart.Sum(b => there[b]) > Much * there.Sum()))
         {
-            return double.PositiveInfinity;
+            return false;
         }
 
-        var gains = Enumerable.Range(0, Octaves).Where(b => own[b] > 0 && both[b] * both[b] > Together * own[b] * there[b]).Select(b => 20 * Math.Log10(Math.Abs(both[b]) / own[b])).ToList();
-        return gains.Count == 0 ? 0 : gains.Max() - gains.Min();
+        var least = clipped ? Clipping : Faint;
+        bool IsLoud(int b) => own[b] > least * own.Sum() && there[b] > least * there.Sum();
+        bool IsClear(int b) => own[b] > OverNoise * places.Length * noise[b] && there[b] > OverNoise * places.Length * otherNoise[b];
+        bool GoTogether(int b) => TheilSen.Median([.. byPlace[b].Select(p => p.Alike)]) > Same;
+        var loud = octaves.Where(IsLoud).ToList();
+        var gains = loud.Where(GoTogether).Select(b => TheilSen.Median([.. byPlace[b].Select(p => p.Gain)])).DefaultIfEmpty().ToList();
+        return gains.Max() - gains.Min() <= MostDifferent && loud.TrueForAll(b => GoTogether(b) || !IsClear(b));
+    }
+
+    private static int? Octave(int bin, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / Window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;
+
+    /// <summary>The energy of each octave where a file is quietest in it, of windows spread over it.</summary>
+    private static double[] Quietest(IMonoSound sound)
+    {
+        const int Looks = 24;
+        var least = Enumerable.Repeat(double.MaxValue, Octaves).ToArray();
+        var samples = new float[Window];
+        for (var look = 0; look < Looks; look++)
+        {
+            sound.Read(Math.Max(0, sound.Frames.Count - Window) * look / Looks, samples);
+            var (bins, energies) = (CrossCorrelation.Spectrum(samples, Window), new double[Octaves]);
+            for (var bin = 1; bin < Window / 2; bin++)
+            {
+                if (Octave(bin, sound.Rate.Hz) is { } octave)
+                {
+                    energies[octave] += bins[bin].Magnitude * bins[bin].Magnitude;
+                }
+            }
+
+            TensorPrimitives.Min<double>(least, energies, least);
+        }
+
+        return least;
     }
 }

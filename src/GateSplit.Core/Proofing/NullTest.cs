@@ -188,32 +188,4 @@ public sealed record NullTest(
             }
         }
     }
-
-    /// <summary>A sound read in another one's time.</summary>
-    private sealed class Placed(IMonoSound sound, (double Start, double Slope) place, bool filtered = false)
-    {
-        private readonly bool _moved = filtered || place.Slope != 0 || place.Start != Math.Round(place.Start);
-        private float[] _input = [];
-
-        public IMonoSound Sound => sound;
-
-        public void Read(long at, float[] into)
-        {
-            if (!_moved)
-            {
-                sound.Read(at + (long)place.Start, into);
-                return;
-            }
-
-            if (_input.Length < into.Length + 4 * Interpolator.Reach)
-            {
-                _input = new float[into.Length + 4 * Interpolator.Reach];
-            }
-
-            var first = at + place.Start + place.Slope * at;
-            var whole = (long)Math.Floor(first) - 2 * Interpolator.Reach;
-            sound.Read(whole, _input);
-            Interpolator.Fill(first - whole, 1 + place.Slope, _input, into);
-        }
-    }
 }

@@ -169,7 +169,7 @@ public static class ProofFindings
 
         if (scan.Clicks > 0)
         {
-            yield return say(ProofFault.Clicks, Severity.Warning, $"{Words.Count(scan.Clicks, "click")}, the first at {At(scan.ClickPlaces[0])}.");
+            yield return say(ProofFault.Clicks, Severity.Warning, $"{Words.Count(scan.Clicks, "click")}, the first at {At(scan.ClickPlaces[0].At)}.");
         }
 
         if (scan.EndsInSound is { } end)

@@ -14,7 +14,6 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const double Clear = 8; // a peak stands out so far where there is something in common
     private const double OnlyPlace = 1.3;
     private const double ScanShare = 0.6; // of the time it takes
-    private static readonly Decibels AddsUp = new(-20);
     private const int LeastLags = 3;
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double BySureness = 0.3;
@@ -33,11 +32,16 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             onsets[i] = scans[i].IsSilent ? [] : Onsets.Of(Heard(files[i].Wave, scans[i]), cancel);
             progress?.Report(ScanShare * Interlocked.Increment(ref done) / files.Count);
         });
-        var (time, identities) = Identity.Of(onsets, parts, [.. files.Select(f => f.Part)], at => PitchFit.Of([.. files.Select((f, i) => scans[i].IsSilent ? null : Heard(f.Wave, scans[i]))], parts, at, cancel));
-        identities = BySound.Of([.. files.Select((f, i) => scans[i].IsSilent ? null : Heard(f.Wave, scans[i]))], onsets, parts, identities, [.. files.Select(f => f.Part)]);
+        var (time, identities) = Identified(scans, onsets);
         var sounds = files.Select((f, i) => scans[i].IsSilent || f.Wave.Format.SampleRate != _rate ? null : Heard(f.Wave, scans[i])).ToList();
-        var doubles = Named(Doubles.Of(sounds, onsets, cancel), identities);
-        identities = [.. identities.Select((own, i) => own.Part is null && doubles[i] is { } twin && identities[twin.File].Part is not null ? identities[twin.File] : own)];
+        var doubles = Named(Doubles.Of(sounds, onsets, [.. scans.Select(s => s.Levels.Channels.Any(c => c.ClippedRuns > 0))], cancel), identities);
+        if (doubles.Any(d => d is not null))
+        {
+            // A copy has no part of its own, and would take that of another.
+            (time, identities) = Identified(scans, [.. onsets.Select((o, i) => doubles[i] is null ? o : [])], [.. doubles.Select(d => d is not null)]);
+            identities = [.. identities.Select((own, i) => doubles[i] is { } twin ? identities[twin.File] : own)];
+        }
+
         for (var i = 0; i < files.Count && time is not null; i++)
         {
             scans[i] = scans[i].ClicksBeside([.. parts.SelectMany(p => p.Notes).Select(time.Of).Order()]);
@@ -48,6 +52,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.OfType<IMonoSound>().Select(s => (s, 1f))]), cancel);
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
+        var signs = new int?[files.Count];
         List<(double Lag, int Sign)?> Lags() => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i]))];
         var lags = Lags();
         if (lags.OfType<(double Lag, int Sign)>().Select(l => l.Lag).ToList() is { Count: >= LeastLags } known && place is var (start, slope) && TheilSen.Median(known) is var beside && Math.Abs(beside) > Beside * _rate.Hz)
@@ -57,7 +62,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             lags = Lags();
         }
 
-        var nulled = Nulled(scans, doubles, place, out var asked);
+        if (place is { } lies)
+        {
+            signs = Signs(sounds, onsets, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (identities[i].Offset ?? 0) * _rate.Hz)]);
+        }
+
+        var nulled = Nulled(scans, doubles, place);
         progress?.Report(0.95);
         var (bleeds, neverAlone) = time is null ? ([.. files.Select(_ => ImmutableArray<Bleed>.Empty)], []) : Bleeds.Of(sounds, identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
@@ -80,14 +90,38 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
 
-        int? Polarity(int file)
+        int? Polarity(int file) => signs[file] ?? lags[file]?.Sign ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
+    }
+
+    /// <summary>What each file holds.</summary>
+    /// <param name="scans">What is known of them.</param>
+    /// <param name="onsets">Where their sounds begin.</param>
+    /// <param name="without">Files that are not asked; null for none.</param>
+    private (TakeTime? Time, ImmutableArray<Identity> Tracks) Identified(TrackScan[] scans, ImmutableArray<Onset>[] onsets, bool[]? without = null)
+    {
+        List<int?> named = [.. files.Select(f => f.Part)];
+        List<IMonoSound?> Asked() => [.. files.Select((f, i) => scans[i].IsSilent || without?[i] == true ? null : Heard(f.Wave, scans[i]))];
+        var (time, identities) = Identity.Of(onsets, parts, named, at => PitchFit.Of(Asked(), parts, at, cancel));
+        return (time, BySound.Of(Asked(), onsets, parts, identities, named));
+    }
+
+    /// <summary>Which files are upside down in the reference, each laid where it belongs.</summary>
+    private int?[] Signs(List<MonoReader?> sounds, ImmutableArray<Onset>[] onsets, DoubleOf?[] doubles, (double Start, double Slope) place, double[] lags)
+    {
+        const int Places = 6; // for each file
+        var asked = Enumerable.Range(0, files.Count).Where(i => sounds[i] is not null && doubles[i] is null).ToList();
+        var told = MixSigns.Of(
+            new Placed(new MonoReader(reference!), (0, 0), place.Slope != 0 || place.Start != Math.Round(place.Start)),
+            [.. asked.Select(i => new Placed(sounds[i]!, (place.Start + lags[i], place.Slope)))],
+            [.. asked.SelectMany(i => Strongest(onsets[i], Places).Select(o => (long)((o * _rate.Hz - place.Start - lags[i]) / (1 + place.Slope)) - Window / 8))],
+            cancel);
+        var signs = new int?[files.Count];
+        for (var i = 0; i < asked.Count; i++)
         {
-            // Where the tracks add up to the reference, each one's gain in it tells; where they do not, its own correlation tells more.
-            var gain = asked.IndexOf(file) is >= 0 and var at && nulled is not null ? nulled.Gains[at].FirstOrDefault(g => g is not null) : null;
-            return gain is not null && (nulled!.Fitted < AddsUp || lags[file] is null) ? Math.Sign(gain.Value)
-                : lags[file] is var (_, sign) ? sign
-                : partners.TryGetValue(file, out var found) ? found.Sign : null;
+            signs[asked[i]] = told[i];
         }
+
+        return signs;
     }
 
     /// <summary>A file as one channel: the mean of its sides, but one of them where the mean would be nothing.</summary>
@@ -99,25 +133,24 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var named = new DoubleOf?[files.Count];
         foreach (var (one, other) in pairs.OrderByDescending(p => p.Other.Likeness))
         {
-            var (copy, found) = IsItself(one) || !IsItself(other.File)
+            var holds = identities[one].Part ?? identities[other.File].Part;
+            var (copy, found) = files[one].Part == holds || files[other.File].Part != holds
                 ? (other.File, other with { File = one })
                 : (one, other with { LagFrames = -other.LagFrames, Gain = -other.Gain });
             named[copy] ??= found;
         }
 
         return named;
-
-        bool IsItself(int file) => identities[file].Part is { } part && part == files[file].Part;
     }
 
-    private NullTest? Nulled(TrackScan[] scans, DoubleOf?[] doubles, (double Start, double Slope)? place, out List<int> asked)
+    private NullTest? Nulled(TrackScan[] scans, DoubleOf?[] doubles, (double Start, double Slope)? place)
     {
-        asked = [.. Enumerable.Range(0, files.Count).Where(i => !scans[i].IsSilent && doubles[i] is null && files[i].Wave.Format.SampleRate == _rate)];
         if (reference is null || place is not { } at)
         {
             return null;
         }
 
+        var asked = Enumerable.Range(0, files.Count).Where(i => !scans[i].IsSilent && doubles[i] is null && files[i].Wave.Format.SampleRate == _rate).ToList();
         var sides = Math.Min(2, (int)reference.Format.Channels);
         return NullTest.Of(Sides(reference, sides), [.. asked.Select(i => Sides(files[i].Wave, sides))], at, cancel);
     }

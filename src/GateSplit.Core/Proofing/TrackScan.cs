@@ -18,7 +18,7 @@ public sealed record TrackScan(
     long Dropouts,
     ImmutableArray<Dropout> DropoutPlaces,
     long Clicks,
-    ImmutableArray<Frames> ClickPlaces,
+    ImmutableArray<Click> ClickPlaces,
     PairState Pair,
     Decibels? EndsInSound,
     Decibels? BeginsInSound)
@@ -30,7 +30,7 @@ public sealed record TrackScan(
     /// <summary>True if no channel has anything in it.</summary>
     public bool IsSilent => Levels.Channels.All(c => c.Silent);
 
-    /// <summary>The same without the clicks with which what is played begins.</summary>
+    /// <summary>The same without the steps with which what is played may begin.</summary>
     /// <param name="notes">When it is played, in seconds of the file, in order.</param>
     public TrackScan ClicksBeside(double[] notes)
     {
@@ -42,7 +42,7 @@ public sealed record TrackScan(
         }
 
         var rate = Levels.Format.SampleRate;
-        var left = ClickPlaces.Where(c => Array.BinarySearch(notes, c.Seconds(rate) - Behind) == Array.BinarySearch(notes, c.Seconds(rate) + Before)).ToImmutableArray();
+        var left = ClickPlaces.Where(c => c.Spike || Array.BinarySearch(notes, c.At.Seconds(rate) - Behind) == Array.BinarySearch(notes, c.At.Seconds(rate) + Before)).ToImmutableArray();
         return this with { Clicks = left.Length, ClickPlaces = left };
     }
 
@@ -83,7 +83,7 @@ public sealed record TrackScan(
             drops.Sum(d => d.Count),
             [.. drops.SelectMany(d => d.Found).OrderBy(d => d.Start)],
             clicks.Sum(c => c.Count),
-            [.. clicks.SelectMany(c => c.Found).Order()],
+            [.. clicks.SelectMany(c => c.Found).OrderBy(c => c.At)],
             channels == 2 ? StateOf(pair, levels) : PairState.None,
             channels == 0 ? null : Over(ends.Max(e => e.Last)),
             channels == 0 ? null : Over(ends.Max(e => e.First)));

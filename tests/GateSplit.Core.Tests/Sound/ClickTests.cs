@@ -18,7 +18,7 @@ public sealed class ClickTests
         sound[at] += 0.2f;
         var meter = Fed(sound, 4096);
         Assert.Equal(1, meter.Count);
-        Assert.InRange(meter.Found[0].Count, at, at + 3);
+        Assert.InRange(meter.Found[0].At.Count, at, at + 3);
         foreach (var block in new[] { 1, 63, 10000 })
         {
             Assert.Equal(meter.Found, Fed(sound, block).Found);

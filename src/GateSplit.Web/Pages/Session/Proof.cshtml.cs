@@ -230,7 +230,7 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
         return
         [
             .. scan.DropoutPlaces.Select(d => new TakeMark(d.Start, "damage", $"a dropout of {Core.Words.Count(d.Length.Count, "sample")}")),
-            .. scan.ClickPlaces.Select(at => new TakeMark(at, "damage", "a click")),
+            .. scan.ClickPlaces.Select(c => new TakeMark(c.At, "damage", "a click")),
             .. scan.EndsInSound is null ? [] : new[] { new TakeMark(scan.Levels.Frames, "damage", "breaks off") },
         ];
     }
