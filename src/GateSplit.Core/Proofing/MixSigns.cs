@@ -4,16 +4,23 @@ using MathNet.Numerics.LinearAlgebra;
 namespace GateSplit.Core.Proofing;
 
 /// <summary>
-/// Which tracks are upside down in a mix: the sign of the gain with which each leaves least of it, all tracks together (least squares). Asked of
-/// the sounds as they are and of their first and second differences, in which the lows that many microphones share count less; where the
-/// answer is clearest, it counts.
+/// Which tracks are upside down in a mix: the sign of the gain with which each leaves least of it, all tracks together. Asked of the sounds as
+/// they are and of their first and second differences, in which the lows that many microphones share count less; where the answer is clearest, it
+/// counts. What is in the mix and in no track sounds in some windows only, and these count the less, the more is left of them (iteratively
+/// reweighted least squares).
 /// </summary>
-internal static class MixSigns
+internal sealed class MixSigns
 {
     private const int Window = 1 << 13;
     private const int Orders = 3;
+    private const int Rounds = 8;
     private const double Ridge = 1e-9;
-    private const double Tells = 0.1; // of what is left: by so much more would be left without the track
+    private const double Least = 1e-6; // of the energy of a window, that is left of it at least
+    private const double Tells = 0.3; // of what is left: by so much more would be left without the track
+    private readonly int _count;
+    private readonly List<Matrix<double>> _windows = []; // what all tracks have in common with each other, and in the last row with the mix
+
+    private MixSigns(int count) => _count = count;
 
     /// <summary>Asks.</summary>
     /// <param name="mix">The mix.</param>
@@ -25,7 +32,7 @@ internal static class MixSigns
     {
         var count = tracks.Count;
         var rows = Enumerable.Range(0, count + 1).Select(_ => new float[Window]).ToArray();
-        var sums = Enumerable.Range(0, Orders).Select(_ => new double[count + 1, count + 1]).ToArray();
+        var orders = Enumerable.Range(0, Orders).Select(_ => new MixSigns(count)).ToArray();
         foreach (var place in places)
         {
             cancel.ThrowIfCancellationRequested();
@@ -36,14 +43,7 @@ internal static class MixSigns
 
             for (var order = 0; order < Orders; order++)
             {
-                for (var r = 0; r <= count; r++)
-                {
-                    for (var c = r; c <= count; c++)
-                    {
-                        sums[order][r, c] += TensorPrimitives.Dot<float>(rows[r].AsSpan(order), rows[c].AsSpan(order));
-                    }
-                }
-
+                orders[order].Add(rows, order);
                 foreach (var row in rows)
                 {
                     TensorPrimitives.Subtract<float>(row.AsSpan(1), [.. row.AsSpan(0, Window - 1)], row.AsSpan(1));
@@ -52,34 +52,66 @@ internal static class MixSigns
         }
 
         var best = new (double Clearness, int? Sign)[count];
-        foreach (var sum in sums)
+        foreach (var (track, clearness, sign) in orders.SelectMany(o => o.Solved()))
         {
-            foreach (var (track, clearness, sign) in Solved(sum, count))
-            {
-                best[track] = clearness > Math.Max(Tells, best[track].Clearness) ? (clearness, sign) : best[track];
-            }
+            best[track] = clearness > Math.Max(Tells, best[track].Clearness) ? (clearness, sign) : best[track];
         }
 
         return [.. best.Select(b => b.Sign)];
     }
 
-    private static IEnumerable<(int Track, double Clearness, int Sign)> Solved(double[,] sums, int count)
+    private void Add(float[][] rows, int from)
     {
-        var energy = sums[count, count];
-        var heaviest = Enumerable.Range(0, count).Select(t => sums[t, t]).DefaultIfEmpty().Max();
-        if (energy == 0 || heaviest == 0)
+        var window = Matrix<double>.Build.Dense(_count + 1, _count + 1);
+        for (var r = 0; r <= _count; r++)
+        {
+            for (var c = r; c <= _count; c++)
+            {
+                window[r, c] = window[c, r] = TensorPrimitives.Dot<float>(rows[r].AsSpan(from), rows[c].AsSpan(from));
+            }
+        }
+
+        if (window[_count, _count] > 0)
+        {
+            _windows.Add(window);
+        }
+    }
+
+    private IEnumerable<(int Track, double Clearness, int Sign)> Solved()
+    {
+        if (_windows.Count == 0 || _count == 0)
         {
             yield break;
         }
 
-        var inverse = Matrix<double>.Build.Dense(count, count, (r, c) => (r <= c ? sums[r, c] : sums[c, r]) + (r == c ? Ridge * heaviest : 0)).Inverse();
-        var wanted = Vector<double>.Build.Dense(count, t => sums[t, count]);
-        var gains = inverse * wanted;
-        var left = Math.Max(Ridge * energy, energy - gains * wanted);
-        for (var track = 0; track < count; track++)
+        var weights = _windows.Select(_ => 1.0).ToArray();
+        var (gains, inverse, left) = Solved(weights);
+        for (var round = 0; round < Rounds; round++)
+        {
+            var all = Vector<double>.Build.Dense(_count + 1, i => i == _count ? -1 : gains[i]);
+            weights = [.. _windows.Select(w => 1 / (Math.Max(0, all * (w * all)) + Least * w[_count, _count]))];
+            (gains, inverse, left) = Solved(weights);
+        }
+
+        for (var track = 0; track < _count; track++)
         {
             // Without a track, the rest would rise by its gain squared over its place in the inverse.
             yield return (track, gains[track] * gains[track] / inverse[track, track] / left, Math.Sign(gains[track]));
         }
+    }
+
+    private (Vector<double> Gains, Matrix<double> Inverse, double Left) Solved(double[] weights)
+    {
+        var sum = Matrix<double>.Build.Dense(_count + 1, _count + 1);
+        for (var i = 0; i < weights.Length; i++)
+        {
+            sum += weights[i] * _windows[i];
+        }
+
+        var (energy, heaviest) = (sum[_count, _count], sum.Diagonal().Maximum());
+        var inverse = (sum.SubMatrix(0, _count, 0, _count) + Ridge * heaviest * Matrix<double>.Build.DenseIdentity(_count)).Inverse();
+        var wanted = sum.Column(_count, 0, _count);
+        var gains = inverse * wanted;
+        return (gains, inverse, Math.Max(Ridge * energy, energy - gains * wanted));
     }
 }

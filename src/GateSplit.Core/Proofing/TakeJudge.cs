@@ -64,7 +64,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         if (place is { } lies)
         {
-            signs = Signs(sounds, onsets, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (identities[i].Offset ?? 0) * _rate.Hz)]);
+            signs = Signs(sounds, onsets, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (FromNotes(identities[i]) ?? 0) * _rate.Hz)]);
         }
 
         var nulled = Nulled(scans, doubles, place);
@@ -85,6 +85,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}.")
         {
             Id = file.Id,
+            SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], time, own.Offset ?? 0) : 0,
         })])
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
@@ -161,18 +162,21 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     /// <summary>Where a file lies in the reference beside where the take lies, and whether it is upside down there; null where it cannot be heard in it.</summary>
     private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place, Identity identity)
     {
-        const double FromNotes = 0.0015; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
+        const double Near = 0.0015; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
         var against = new MonoReader(reference!);
-        var known = identity is { Part: { } part, Offset: not null } && !parts[part].Held ? identity.Offset : null;
+        var known = FromNotes(identity);
         return Strongest(onsets, Windows) is { Count: > 0 } strongest
             ? Lag(
                 against,
                 sound,
                 strongest.Select(o => (long)((o * _rate.Hz - place.Start) / (1 + place.Slope)) - Window / 8),
                 at => at + place.Start + place.Slope * at,
-                known is null ? (0, Furthest) : (known.Value, FromNotes))
+                known is null ? (0, Furthest) : (known.Value, Near))
             : null;
     }
+
+    /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, and not heard from afar.</summary>
+    private double? FromNotes(Identity identity) => identity.Part is { } part && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
 
     private static List<double> Strongest(ImmutableArray<Onset> onsets, int most) =>
         [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];

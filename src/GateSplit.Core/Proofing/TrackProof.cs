@@ -28,6 +28,9 @@ public sealed record TrackProof(
     /// <summary>As in <see cref="ProofFile.Id"/>.</summary>
     public string? Id { get; init; }
 
+    /// <summary>How many notes at its start are far softer than all behind them.</summary>
+    public int SoftAtStart { get; init; }
+
     /// <summary>How many notes are missing at the start, where nearly all before one are and nearly all behind it are there; 0 otherwise.</summary>
     /// <param name="before">How many notes lie before the file's own start, as where a take begins early.</param>
     public int MissingAtStart(int before)
