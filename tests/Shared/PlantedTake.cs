@@ -373,13 +373,10 @@ public sealed class PlantedTake
             Clipped[file] &= !Silent[file];
             if (Clipped[file])
             {
-                for (var i = 0; i < sound.Length; i++)
-                {
-                    sound[i] = Math.Clamp(3 * sound[i], -1, 32767f / 32768);
-                }
-
-                // Three in a row are a clip; a cymbal may have none.
-                Clipped[file] = Enumerable.Range(2, sound.Length - 2).Any(i => Enumerable.Range(i - 2, 3).All(k => Math.Abs(sound[k]) >= 32767f / 32768));
+                // Three in a row are a clip; a cymbal may have none, and is left as it is.
+                float[] clipped = [.. sound.Select(s => Math.Clamp(3 * s, -1, 32767f / 32768))];
+                Clipped[file] = Enumerable.Range(2, sound.Length - 2).Any(i => Enumerable.Range(i - 2, 3).All(k => Math.Abs(clipped[k]) >= 32767f / 32768));
+                sound = Clipped[file] ? clipped : sound;
             }
 
             Dropped[file] &= loud > 0 && !Silent[file];

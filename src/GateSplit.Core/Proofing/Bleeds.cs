@@ -106,6 +106,7 @@ internal sealed class Bleeds
         for (var file = 0; file < _sounds.Count; file++)
         {
             _cancel.ThrowIfCancellationRequested();
+            Tag = $"{from} in {file}";
             if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], spectra, whole, energies, held) is { } level && level >= Least)
             {
                 yield return (file, level);
@@ -134,6 +135,7 @@ internal sealed class Bleeds
         return CrossCorrelation.Back(sum, Taps[^1]);
     }
 
+    [ThreadStatic] private static string? Tag;
     private static Decibels? Level(IMonoSound sound, List<long> hits, List<Complex[]> own, double[] whole, List<double> ownEnergies, bool held)
     {
         var rate = sound.Rate.Hz;
@@ -163,6 +165,7 @@ internal sealed class Bleeds
         // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before.
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: ownEnergies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
         var level = clear.Count >= (coherent > 0 ? 2 : LeastClear) && clear.Count >= hits.Count * ShareClear ? TheilSen.Median(clear) : coherent;
+        if (Environment.GetEnvironmentVariable("DBG") is not null) Console.WriteLine($"      {Tag} hits {hits.Count} clear {clear.Count} {(clear.Count > 0 ? 10 * Math.Log10(TheilSen.Median(clear)) : 0):0.0} taps {taps} lag {lag + Before} here {here:0.000} again {again:0.000} coherent {10 * Math.Log10(coherent):0.0}");
         return level == 0 ? null : Decibels.FromRatio(Math.Sqrt(level));
 
         // What the filter of every other hit explains in those, and in the rest.

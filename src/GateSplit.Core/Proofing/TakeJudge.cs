@@ -91,7 +91,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
 
-        int? Polarity(int file) => signs[file] ?? lags[file]?.Sign ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
+        // Where other microphones hear the same, a track goes with theirs in the reference as much as with itself.
+        int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) ? lags[file]?.Sign : null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
+
+        bool IsAlone(Identity identity) => identity.Part is not { } part || !parts.Where((p, i) => i != part && p.Shares(parts[part])).Any();
     }
 
     /// <summary>What each file holds.</summary>
