@@ -163,12 +163,12 @@ public sealed class PlantedRoom
             (Cables[a], Cables[b]) = (Cables[b], Cables[a]);
         }
 
-        if (_random.Next(3) == 0)
+        if (used.Count > 0 && _random.Next(3) == 0)
         {
             Cables[used[_random.Next(used.Count)]] = -1;
         }
 
-        if (used.Count < count && _random.Next(4) == 0)
+        if (used.Count > 0 && used.Count < count && _random.Next(4) == 0)
         {
             Doubled = (used[_random.Next(used.Count)], Enumerable.Range(0, count).Except(used).ElementAt(_random.Next(count - used.Count)));
         }

@@ -189,9 +189,16 @@ public sealed class ProofScore
             }
 
             var said = proof.Tracks[file].Bleed.Where(b => b.From == owner).Select(b => (Decibels?)b.Level).FirstOrDefault();
+            var hidden = proof.Tracks[file].Hidden.Where(b => b.From == owner).Select(b => (Decibels?)b.Level).FirstOrDefault();
             if (take.Bleeds[file, from] is { } level)
             {
-                Count("bleed", true, said is not null, $"{at} {level:0.0} of {take.Parts[from].Name}");
+                if (said is null && hidden is { } upTo && upTo.Value >= level)
+                {
+                    Count("bleed that may be hidden", true, true, at);
+                    continue;
+                }
+
+                Count("bleed", true, said is not null, $"{at} {level:0.0} of {take.Parts[from].Name}, hidden up to {hidden}");
                 if (said is { } heard)
                 {
                     Error("bleed, dB", heard.Value - level);

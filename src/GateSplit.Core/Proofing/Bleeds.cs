@@ -22,14 +22,19 @@ internal sealed class Bleeds
     private const int LeastHits = 3;
     private const double Alone = 0.02; // s before a note in which no other may play
     private const int Before = 8; // taps before the strongest
-    private static readonly int[] Taps = [48, 192]; // the long filter tells low bands apart, the short one takes less of the noise for bleed
+    private static readonly int[] Taps = [512, 192, 48]; // a long filter tells low bands apart, a short one takes less of the noise for bleed
+    private const double AsGood = 0.98; // as the best, and the longest is taken
     private const double Ridge = 1e-6;
-    private const double Unheard = 3e-3;
-    private const double HoldsOfHeld = 0.8; // what is held in two places may be one pitch for a while
-    private const double Holds = 0.5; // of what the filter of one half of the hits explains, it must in the other
-    private const double OverNoise = 4; // times what would be explained of noise
+    private const double Unheard = 1e-3;
+    private const double LeastShare = 0.75; // of what the filter of one half of the hits expects in the other
+    private const double MostShare = 1.3;
+    private const double MostError = 0.08; // of it: more, and other sounds may have made it
+    private const double MostSpread = 1; // dB between the two halves
+    private const double Below = 2; // by so much what a filter follows may be too loud, in energy
+    private const double Above = 8; // and too low, where much of it lies under other sounds
+    private const double Hides = 4; // times what the filters make of noise may hide in it
     private const double OverBefore = 8; // times what was there before a hit
-    private const int LeastClear = 4; // hits
+    private const int LeastClear = 3; // hits
     private const double ShareClear = 0.2; // of all
     private static readonly Decibels Least = new(-52);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
@@ -43,11 +48,11 @@ internal sealed class Bleeds
     /// <param name="parts">The parts.</param>
     /// <param name="time">The time of the take.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <returns>For each file what else is in it, the loudest first; and the files whose element is never heard alone, so that nobody can tell where else it is.</returns>
-    public static (ImmutableArray<ImmutableArray<Bleed>> Found, ImmutableArray<int> NeverAlone) Of(
+    /// <returns>For each file what else is in it, the loudest first; what may be hidden in it, and up to which level; and the files whose element is never heard alone, so that nobody can tell where else it is.</returns>
+    public static (ImmutableArray<ImmutableArray<Bleed>> Found, ImmutableArray<ImmutableArray<Bleed>> Hidden, ImmutableArray<int> NeverAlone) Of(
         IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<Identity> identities, IReadOnlyList<Part> parts, TakeTime time, CancellationToken cancel)
     {
-        var found = new List<(int File, Bleed Bleed)>[sounds.Count];
+        var found = new List<(int File, Bleed Bleed, bool Told)>[sounds.Count];
         var never = new bool[sounds.Count];
         var bleeds = new Bleeds(sounds, cancel);
         Parallel.For(0, sounds.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, from =>
@@ -65,14 +70,14 @@ internal sealed class Bleeds
                 return;
             }
 
-            foreach (var (file, level) in bleeds.From(from, hits, parts[part].Held).Where(b => !(identities[b.File].Part is { } other && parts[other].Shares(parts[part]))))
+            foreach (var (file, level, told) in bleeds.From(from, hits, parts[part].Held).Where(b => !(identities[b.File].Part is { } other && parts[other].Shares(parts[part]))))
             {
-                found[from].Add((file, new(from, level)));
+                found[from].Add((file, new(from, level), told));
             }
         });
-        return (
-            [.. sounds.Select((_, file) => found.SelectMany(f => f).Where(f => f.File == file).Select(f => f.Bleed).OrderByDescending(b => b.Level).ThenBy(b => b.From).ToImmutableArray())],
-            [.. Enumerable.Range(0, sounds.Count).Where(f => never[f])]);
+        ImmutableArray<ImmutableArray<Bleed>> Each(bool told) =>
+            [.. sounds.Select((_, file) => found.SelectMany(f => f).Where(f => f.File == file && f.Told == told).Select(f => f.Bleed).OrderByDescending(b => b.Level).ThenBy(b => b.From).ToImmutableArray())];
+        return (Each(true), Each(false), [.. Enumerable.Range(0, sounds.Count).Where(f => never[f])]);
     }
 
     /// <summary>Notes of a part near which no other plays, those with most room about them first.</summary>
@@ -96,20 +101,21 @@ internal sealed class Bleeds
         return (next == 0 ? Enough : Math.Min(Enough, note - others[next - 1]), next == others.Length ? Enough : Math.Min(Enough, others[next] - note));
     }
 
-    private IEnumerable<(int File, Decibels Level)> From(int from, List<(long At, double Room)> hits, bool held)
+    private IEnumerable<(int File, Decibels Level, bool Told)> From(int from, List<(long At, double Room)> hits, bool held)
     {
         var sound = _sounds[from]!;
-        var own = hits.Select(h => Read(sound, h.At)).ToList();
-        var spectra = own.Select(o => CrossCorrelation.Spectrum(o.Sound, Size)).ToList();
-        var energies = own.Select(o => o.Energy - o.Before).ToList();
+        var heard = hits.Select(h => Read(sound, h.At)).ToList();
+        var own = new Own(
+            [.. heard.Select(o => CrossCorrelation.Spectrum(o.Sound, Size))],
+            [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))],
+            [.. heard.Select(o => o.Energy - o.Before)]);
         var whole = Whole(sound, hits);
         for (var file = 0; file < _sounds.Count; file++)
         {
             _cancel.ThrowIfCancellationRequested();
-            Tag = $"{from} in {file}";
-            if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], spectra, whole, energies, held) is { } level && level >= Least)
+            if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], own, whole, held) is var (level, told) && level >= Least)
             {
-                yield return (file, level);
+                yield return (file, level, told);
             }
         }
     }
@@ -120,7 +126,7 @@ internal sealed class Bleeds
         const int Longest = 1 << 15;
         const int Most = 4;
         var longest = hits.OrderByDescending(h => h.Room).Take(Most).ToList();
-        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps[^1])];
+        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps[0])];
         var sum = new Complex[Longest];
         foreach (var (at, _) in longest)
         {
@@ -132,46 +138,73 @@ internal sealed class Bleeds
             }
         }
 
-        return CrossCorrelation.Back(sum, Taps[^1]);
+        return CrossCorrelation.Back(sum, Taps[0]);
     }
 
-    [ThreadStatic] private static string? Tag;
-    private static Decibels? Level(IMonoSound sound, List<long> hits, List<Complex[]> own, double[] whole, List<double> ownEnergies, bool held)
+    /// <summary>Measures what a file holds of an element.</summary>
+    /// <param name="sound">The file.</param>
+    /// <param name="hits">Where the element sounds alone.</param>
+    /// <param name="own">What its own track holds there.</param>
+    /// <param name="whole">The autocorrelation of the element.</param>
+    /// <param name="held">True of what is held.</param>
+    /// <returns>Its level, or that below which it may be hidden; null where nobody can tell.</returns>
+    private static (Decibels Level, bool Told)? Level(IMonoSound sound, List<long> hits, Own own, double[] whole, bool held)
     {
         var rate = sound.Rate.Hz;
         var heard = hits.Select(h => Read(sound, h)).ToList();
+
+        // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before.
+        var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
+        if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear)
+        {
+            return (Level(TheilSen.Median(clear)), true);
+        }
+
         var weights = Weights(heard);
-        var autos = Halves([.. own.Select(o => Times(o, o, weights))]);
-        var crosses = Halves([.. heard.Select((h, i) => Times(own[i], CrossCorrelation.Spectrum(h.Sound, Size), weights))]);
-        var (auto, cross) = (Sum(autos.Even, autos.Odd), Sum(crosses.Even, crosses.Odd));
-        if (auto[0] <= 0 || whole[0] <= 0)
+        var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, weights), Size)).ToList();
+        var crosses = heard.Select((h, i) => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(h.Sound, Size), weights), Size)).ToList();
+        if (!held)
+        {
+            // What rings in both, and so goes together without being bleed, did so before the hit.
+            for (var i = 0; i < hits.Count; i++)
+            {
+                TensorPrimitives.Subtract<double>(crosses[i], CrossCorrelation.Back(Times(own.Earlier[i], CrossCorrelation.Spectrum(heard[i].Earlier, Size), weights), Size), crosses[i]);
+            }
+        }
+
+        var cross = Sum(crosses);
+        if (Sum(autos)[0] <= 0 || whole[0] <= 0)
         {
             return null;
         }
 
+        // Of the hits every other makes a filter, and the rest another, and each is tried on the hits of the other.
         var (early, late) = ((int)(Early * rate), (int)(Late * rate));
         var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
-        var taps = Taps.MaxBy(t => Again(t).Odd);
-        var (here, again) = Again(taps);
-        var coherent = 0.0;
-        if (again > (held ? HoldsOfHeld : Holds) * here && Filter(auto, cross, whole, lag, taps) is { } filter)
+        var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
+        var tries = Taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), whole) : null).OfType<Try>().ToList();
+        if (tries.Count == 0)
         {
-            var explained = Explained(filter, auto, cross, lag);
-            var all = heard.Sum(h => Times(CrossCorrelation.Spectrum(h.Sound, Size), weights));
-            var noise = taps * Math.Max(0, all - explained) / ((double)Length * hits.Count);
-            coherent = explained > OverNoise * noise ? Led(filter, whole) / whole[0] * (explained - noise) / explained : 0;
+            return null;
         }
 
-        // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before.
-        var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: ownEnergies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
-        var level = clear.Count >= (coherent > 0 ? 2 : LeastClear) && clear.Count >= hits.Count * ShareClear ? TheilSen.Median(clear) : coherent;
-        if (Environment.GetEnvironmentVariable("DBG") is not null) Console.WriteLine($"      {Tag} hits {hits.Count} clear {clear.Count} {(clear.Count > 0 ? 10 * Math.Log10(TheilSen.Median(clear)) : 0):0.0} taps {taps} lag {lag + Before} here {here:0.000} again {again:0.000} coherent {10 * Math.Log10(coherent):0.0}");
-        return level == 0 ? null : Decibels.FromRatio(Math.Sqrt(level));
+        var most = tries.Max(t => t.Explains);
+        var best = tries.Find(t => t.Explains >= AsGood * most && t.Spread < MostSpread) ?? tries.MaxBy(t => t.Explains)!;
 
-        // What the filter of every other hit explains in those, and in the rest.
-        (double Even, double Odd) Again(int taps) => Filter(autos.Even, crosses.Even, whole, lag, taps) is { } half
-            ? (Explained(half, autos.Even, crosses.Even, lag) / autos.Even[0], Explained(half, autos.Odd, crosses.Odd, lag) / autos.Odd[0])
-            : (0, 0);
+        // By how much of what a filter expects is there: all of it, at every hit, where it is bleed.
+        var heardOf = hits.Select((_, i) => i % 2 == 0 ? best.Odd : best.Even).Select((filter, i) => (There: Along(filter, crosses[i], lag), Expected: Led(filter, filter, autos[i]))).ToList();
+        var all = heardOf.Sum(t => t.Expected);
+        var share = heardOf.Sum(t => t.There) / all;
+        var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
+        if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread)
+        {
+            return (Level(clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / Below && behind < best.Both * Above ? behind : best.Both), true);
+        }
+
+        var hidden = Hides * tries.Max(t => t.Loudest);
+        return double.IsFinite(hidden) ? (Level(hidden), false) : null;
+
+        static Decibels Level(double energy) => Decibels.FromRatio(Math.Sqrt(energy));
     }
 
     /// <summary>
@@ -228,24 +261,30 @@ internal sealed class Bleeds
         return Levinson.Solve(diagonals, wanted);
     }
 
-    /// <summary>The energy of what comes out of a filter.</summary>
-    private static double Led(double[] filter, double[] auto)
+    /// <summary>What the outputs of two filters have in common; of one and the same, its energy.</summary>
+    private static double Led(double[] one, double[] other, double[] auto)
     {
-        var sum = 0.0;
-        for (var r = 0; r < filter.Length; r++)
+        var count = one.Length;
+        var both = new double[2 * count - 1]; // the autocorrelation on either side
+        for (var i = 0; i < count; i++)
         {
-            for (var c = 0; c < filter.Length; c++)
-            {
-                sum += filter[r] * filter[c] * auto[Math.Abs(r - c)];
-            }
+            both[count - 1 + i] = both[count - 1 - i] = auto[i];
+        }
+
+        var sum = 0.0;
+        for (var i = 0; i < count; i++)
+        {
+            sum += one[i] * TensorPrimitives.Dot<double>(other, both.AsSpan(count - 1 - i, count));
         }
 
         return sum;
     }
 
+    /// <summary>What the output of a filter has in common with what is there.</summary>
+    private static double Along(double[] filter, double[] cross, int lag) => filter.Select((f, t) => f * cross[(lag + t + Size) % Size]).Sum();
+
     /// <summary>By how much a filter makes what is left less.</summary>
-    private static double Explained(double[] filter, double[] auto, double[] cross, int lag) =>
-        2 * filter.Select((f, t) => f * cross[(lag + t + Size) % Size]).Sum() - Led(filter, auto);
+    private static double Explained(double[] filter, double[] auto, double[] cross, int lag) => 2 * Along(filter, cross, lag) - Led(filter, filter, auto);
 
     /// <summary>A hit, with its energy and that of as long a stretch before it.</summary>
     private static (float[] Sound, double Energy, double Before, float[] Earlier) Read(IMonoSound sound, long at)
@@ -266,42 +305,47 @@ internal sealed class Bleeds
         return product;
     }
 
-    /// <summary>The weighed energy of a spectrum.</summary>
-    private static double Times(Complex[] bins, double[] weights)
+    private static double[] Sum(IEnumerable<double[]> all)
     {
-        var sum = 0.0;
-        for (var i = 0; i < bins.Length; i++)
+        var sum = new double[Size];
+        foreach (var one in all)
         {
-            sum += weights[i] * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
+            TensorPrimitives.Add<double>(sum, one, sum);
         }
 
-        return sum / bins.Length;
-    }
-
-    /// <summary>Correlations of every other hit, and of the rest.</summary>
-    private static (double[] Even, double[] Odd) Halves(List<Complex[]> spectra)
-    {
-        Complex[] Sum(int first)
-        {
-            var sum = new Complex[Size];
-            for (var hit = first; hit < spectra.Count; hit += 2)
-            {
-                for (var i = 0; i < Size; i++)
-                {
-                    sum[i] += spectra[hit][i];
-                }
-            }
-
-            return sum;
-        }
-
-        return (CrossCorrelation.Back(Sum(0), Size), CrossCorrelation.Back(Sum(1), Size));
-    }
-
-    private static double[] Sum(double[] one, double[] other)
-    {
-        var sum = new double[one.Length];
-        TensorPrimitives.Add(one, other, sum);
         return sum;
     }
+
+    /// <summary>Two filters of one length, each from half of the hits.</summary>
+    private sealed class Try
+    {
+        public Try(double[] even, double[] odd, double explains, double[] whole)
+        {
+            var (one, other) = (Led(even, even, whole) / whole[0], Led(odd, odd, whole) / whole[0]);
+            (Even, Odd, Explains, Both, Loudest) = (even, odd, explains, Led(even, odd, whole) / whole[0], Math.Max(one, other));
+            Spread = Both > 0 ? Math.Max(Math.Abs(10 * Math.Log10(one / Both)), Math.Abs(10 * Math.Log10(other / Both))) : double.PositiveInfinity;
+        }
+
+        public double[] Even { get; }
+
+        public double[] Odd { get; }
+
+        /// <summary>What the one explains of the hits of the other.</summary>
+        public double Explains { get; }
+
+        /// <summary>The energy of the element behind both: noise is in either, but not the same, and their product is free of it.</summary>
+        public double Both { get; }
+
+        /// <summary>The energy behind the one that lets more through.</summary>
+        public double Loudest { get; }
+
+        /// <summary>By how many dB either differs from both.</summary>
+        public double Spread { get; }
+    }
+
+    /// <summary>What an element's own track holds at its hits.</summary>
+    /// <param name="Spectra">There.</param>
+    /// <param name="Earlier">As long before.</param>
+    /// <param name="Energies">What the hits add.</param>
+    private sealed record Own(List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies);
 }

@@ -69,7 +69,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         var nulled = Nulled(scans, doubles, place);
         progress?.Report(0.95);
-        var (bleeds, neverAlone) = time is null ? ([.. files.Select(_ => ImmutableArray<Bleed>.Empty)], []) : Bleeds.Of(sounds, identities, parts, time, cancel);
+        ImmutableArray<ImmutableArray<Bleed>> none = [.. files.Select(_ => ImmutableArray<Bleed>.Empty)];
+        var (bleeds, hidden, neverAlone) = time is null ? (none, none, []) : Bleeds.Of(sounds, identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
         progress?.Report(1);
         return new(_rate, time, place, reference is not null, nulled, [.. parts], neverAlone, [.. files.Select((file, i) => new TrackProof(
@@ -85,6 +86,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}.")
         {
             Id = file.Id,
+            Hidden = hidden[i],
             SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], time, own.Offset ?? 0) : 0,
         })])
         {

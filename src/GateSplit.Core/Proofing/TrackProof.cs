@@ -28,6 +28,9 @@ public sealed record TrackProof(
     /// <summary>As in <see cref="ProofFile.Id"/>.</summary>
     public string? Id { get; init; }
 
+    /// <summary>What else may be in it, and up to which level that would be hidden by other sounds.</summary>
+    public ImmutableArray<Bleed> Hidden { get; init; } = [];
+
     /// <summary>How many notes at its start are far softer than all behind them.</summary>
     public int SoftAtStart { get; init; }
 
