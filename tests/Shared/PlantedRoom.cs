@@ -198,7 +198,7 @@ public sealed class PlantedRoom
         {
             for (var channel = 0; channel < count; channel++)
             {
-                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(spoiled[channel].AsSpan(offset + (int)(t * Rate), (int)(0.445 * Rate))) / (0.445 * Rate));
+                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(spoiled[channel].AsSpan(offset + (int)((t + Latency[channel]) * Rate), (int)(0.445 * Rate))) / (0.445 * Rate));
             }
         }
 

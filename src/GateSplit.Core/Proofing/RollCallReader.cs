@@ -22,6 +22,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     private const double EarlyByHand = 0.02; // where the first channel tells the hit
     private const double Quiet = 0.3; // s before that, in which the noise is measured
     private const double OverFloor = 6; // times: 8 dB
+    private const double OverNoise = 10; // times: above it the whole tells the level
     private const double Silence = 1e-11; // mean square: -110 dBFS
     private const double FurthestLatency = 0.25; // s
     private const double FullScale = 32767.0 / 32768;
@@ -217,9 +218,10 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double[,] floors, int index, bool byHand)
     {
         var measured = new (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard)[channels.Count];
+        var beside = onsets.Select(o => turn.Held ? null : Beside(o, hits)).ToArray();
         for (var channel = 0; channel < channels.Count; channel++)
         {
-            measured[channel] = Measured(channels[channel], hits, turn.Held, byHand, turn.Held ? null : Beside(onsets[channel], hits));
+            measured[channel] = Measured(channels[channel], hits, turn.Held, byHand, beside[channel]);
             floors[channel, index] = measured[channel].Floor;
         }
 
@@ -234,9 +236,9 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         foreach (var channel in Enumerable.Range(0, channels.Count).Where(c => measured[c].Heard))
         {
             // Under noise the bands in which it stands out tell more than the whole.
-            var share = channel == main ? 1 : (Vector256.Sum(measured[channel].Low) + Vector256.Sum(measured[channel].High)) / Over(measured[main], measured[channel]);
-            var own = channel == main ? level : level + Decibels.FromRatio(Math.Sqrt(share));
-            var (latency, polarity) = channel == main ? (0.0, 1) : own.Value >= level.Value - CrosstalkCompared ? Lag(main, channel, hits) : (null, (int?)null);
+            var share = (Vector256.Sum(measured[channel].Low) + Vector256.Sum(measured[channel].High)) / Over(measured[main], measured[channel]);
+            var own = channel == main || measured[channel].Energy > OverNoise * measured[channel].Floor ? Decibels.FromRatio(Math.Sqrt(measured[channel].Energy)) : level + Decibels.FromRatio(Math.Sqrt(share));
+            var (latency, polarity) = channel == main ? (0.0, 1) : own.Value >= level.Value - CrosstalkCompared ? Lag(main, channel, hits, beside[channel] - beside[main]) : (null, (int?)null);
             arrivals.Add(new(channel + 1, own, Decibels.FromRatio(measured[channel].Peak), latency, polarity, measured[channel].Peak >= FullScale));
         }
 
@@ -292,7 +294,11 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     }
 
     /// <summary>By how much later, and how, an element is on a channel than on its loudest.</summary>
-    private (double? Seconds, int? Polarity) Lag(int main, int other, ImmutableArray<double> hits)
+    /// <param name="main">The loudest.</param>
+    /// <param name="other">The channel.</param>
+    /// <param name="hits">When it sounds.</param>
+    /// <param name="about">By how many seconds, as the beginnings tell; null where they do not.</param>
+    private (double? Seconds, int? Polarity) Lag(int main, int other, ImmutableArray<double> hits, double? about)
     {
         var rate = _rate.Hz;
         var reach = (int)(FurthestLatency * rate);
@@ -312,10 +318,15 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         }
 
         CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
-        var peak = CrossCorrelation.PeakOf(CrossCorrelation.Back(sum, 2 * reach + 1));
+        const double Beginning = 0.003; // s a beginning is known to
         const double Clear = 8;
         const double OnlyPlace = 1.2;
-        return peak.Clearness < Clear || peak.Lead < OnlyPlace ? (null, null) : ((peak.Lag - reach) / rate, peak.Sign);
+        var lags = CrossCorrelation.Back(sum, 2 * reach + 1);
+        var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
+        var first = (int)Math.Clamp(((about ?? 0) - (about is null ? FurthestLatency : Beginning)) * rate + reach, 0, lags.Length - 2);
+        var end = (int)Math.Clamp(((about ?? 0) + (about is null ? FurthestLatency : Beginning)) * rate + reach + 1, first + 1, lags.Length);
+        var peak = CrossCorrelation.PeakOf(lags.AsSpan(first, end - first));
+        return Math.Abs(lags[first + (int)Math.Round(peak.Lag)]) < Clear * rms || peak.Lead < OnlyPlace ? (null, null) : ((first + peak.Lag - reach) / rate, peak.Sign);
     }
 
     /// <summary>Tells of each line by how much later it is than the others: its first hit against a line through all of them.</summary>
