@@ -131,6 +131,11 @@ public sealed class ProofScore
             }
 
             var there = Enumerable.Range(0, channels).Where(c => loudest > 1e-9 && energies[c] > 0.01 * loudest && energies[c] > 10 * noise).Select(c => c + 1).ToHashSet();
+            if (Enumerable.Range(0, channels).Any(c => energies[c] > noise / 10 && energies[c] <= 10 * noise && plan.All(p => p.Channel != c + 1)))
+            {
+                continue; // where it should not be, and near the noise: one may hear it or not
+            }
+
             var direct = plan.Where(p => p.Direct).ToList();
             var gains = direct.Count == 0 ? 0 : direct.Max(p => p.Gain.Value);
             var right = there.Count > 0 && direct.Where(p => p.Gain.Value > gains - 15).All(p => there.Contains(p.Channel)) && there.All(c => plan.Any(p => p.Channel == c));

@@ -17,19 +17,21 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     private const double LoneHit = 1.5; // what it costs that an element was hit once only
     private const double NotHeard = 3; // that it was heard nowhere
     private const double Elsewhere = 0.4; // that it is loudest where it should not be
-    private const double Faint = 0.03; // of the strongest hit of all: crosstalk of a hit is no hit
+    private const double Settled = 0.05; // s: where a recording begins, its noise begins
+    private const double Faint = 0.005; // of the strongest hit of all: what is softer is no hit
+    private const float Rises = 0.15f; // of the energy behind a hit, that was not there before: what dies away is no hit
 
     /// <summary>When the hits of each turn sound.</summary>
     /// <returns>A list for each turn, made up for one that was not heard; null where they do not fit.</returns>
     public ImmutableArray<ImmutableArray<double>>? Times()
     {
-        var hits = Hits();
-        if (hits.Count < call.Turns.Length)
+        var heard = Hits().Select(at => (At: at, Profile: Profile(at))).Where(h => h.Profile is not null).ToList();
+        if (heard.Count < call.Turns.Length)
         {
             return null;
         }
 
-        var profiles = hits.Select(Profile).ToList();
+        var (hits, profiles) = (heard.ConvertAll(h => h.At), heard.ConvertAll(h => h.Profile!));
         var (turns, count) = (call.Turns.Length, hits.Count);
         var costs = new double[turns + 1, count + 1];
         var lengths = new int[turns + 1, count + 1];
@@ -74,7 +76,7 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     {
         var strongest = onsets.SelectMany(o => o).Max(o => o.Strength);
         var hits = new List<double>();
-        foreach (var onset in onsets.SelectMany(o => o).Where(o => o.Strength > Faint * strongest).OrderBy(o => o.Seconds))
+        foreach (var onset in onsets.SelectMany(o => o).Where(o => o.Strength > Faint * strongest && o.Seconds > Settled).OrderBy(o => o.Seconds))
         {
             if (hits.Count == 0 || onset.Seconds - hits[^1] > Apart)
             {
@@ -85,20 +87,28 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
         return hits;
     }
 
-    /// <summary>What a hit sounds like: the share of each band on each channel of all its energy, as amplitudes.</summary>
-    private float[] Profile(double at)
+    /// <summary>What a hit sounds like: the share of each band on each channel of all its energy, as amplitudes. Null where nothing becomes louder.</summary>
+    private float[]? Profile(double at)
     {
         var profile = new float[channels.Count * BandEnergies.Bands];
+        var (more, all) = (0f, 0f);
         for (var channel = 0; channel < channels.Count; channel++)
         {
             var (samples, before) = (new float[(int)(Seconds * channels[channel].Rate.Hz)], new float[(int)(Seconds * channels[channel].Rate.Hz)]);
             channels[channel].Read((long)((at - 0.002) * channels[channel].Rate.Hz), samples);
             channels[channel].Read((long)((at - 0.01 - Seconds) * channels[channel].Rate.Hz), before);
-            var bands = Vector256.Max(new BandEnergies(channels[channel].Rate).Add(samples) - new BandEnergies(channels[channel].Rate).Add(before), Vector256<float>.Zero);
+            var behind = new BandEnergies(channels[channel].Rate).Add(samples);
+            var bands = Vector256.Max(behind - new BandEnergies(channels[channel].Rate).Add(before), Vector256<float>.Zero);
+            (more, all) = (more + Vector256.Sum(bands), all + Vector256.Sum(behind));
             for (var band = 0; band < BandEnergies.Bands; band++)
             {
                 profile[channel * BandEnergies.Bands + band] = MathF.Sqrt(bands[band]);
             }
+        }
+
+        if (more < Rises * all)
+        {
+            return null;
         }
 
         var size = TensorPrimitives.Norm<float>(profile);

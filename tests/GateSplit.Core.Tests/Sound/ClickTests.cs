@@ -40,6 +40,36 @@ public sealed class ClickTests
     }
 
     [Fact]
+    public void A_spike_is_told_from_a_step_and_found_in_noise_that_hides_a_step()
+    {
+        var random = new Random(3);
+        float[] Noise(double amplitude) => [.. Enumerable.Range(0, Rate).Select(_ => (float)(amplitude * (2 * random.NextDouble() - 1)))];
+        var spiked = Noise(0.012);
+        spiked[20000] += 0.2f;
+        var spike = Assert.Single(Fed(spiked, 4096).Found);
+        Assert.Equal((20000, true), (spike.At.Count, spike.Spike));
+        var stepped = Sine(0.3);
+        for (var i = 24000; i < 40000; i++)
+        {
+            stepped[i] += 0.1f;
+        }
+
+        Assert.Equal([false, false], Fed(stepped, 4096).Found.Select(c => c.Spike));
+
+        // Two samples high is a spike, three held are two steps of a sound of few bits: with others like them about, they are its own.
+        var two = Sine(0.1);
+        (two[20000], two[20001]) = (two[20000] + 0.2f, two[20001] + 0.2f);
+        Assert.True(Assert.Single(Fed(two, 4096).Found).Spike);
+        var few = new float[Rate];
+        for (var i = 10000; i < 12000; i += 500)
+        {
+            few.AsSpan(i, 4).Fill(0.02f);
+        }
+
+        Assert.Equal(0, Fed(few, 4096).Count);
+    }
+
+    [Fact]
     public void Sounds_that_begin_at_once_noise_and_tones_have_none()
     {
         var random = new Random(1);
