@@ -15,10 +15,10 @@ public static class MendOffers
     /// <param name="proof">The proof it is of.</param>
     /// <param name="finding">The finding.</param>
     /// <param name="tracks">The tracks of the files, in their order.</param>
-    /// <returns>Null where no mend helps: the line has to be printed again.</returns>
+    /// <returns>Null where no mend helps, or that of another finding does it as well: a take that is late and drifts is put right at once.</returns>
     public static MendOffer? Of(TakeProof proof, ProofFinding finding, ImmutableArray<TrackId> tracks) => finding.File is { } file
         ? OfTrack(proof, finding.Fault, file, tracks)
-        : finding.Fault is ProofFault.TakeOff or ProofFault.Drift && proof.OffsetSeconds is { } offset
+        : (finding.Fault == ProofFault.TakeOff || (finding.Fault == ProofFault.Drift && !Is(proof, ProofFault.TakeOff))) && proof.OffsetSeconds is { } offset
             ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is not null || IsKnown(proof))
             : null;
 
@@ -41,7 +41,9 @@ public static class MendOffers
     }
 
     /// <summary>The drift that is undone with the offset: only one that is more than its measure can be wrong by.</summary>
-    private static double Drift(TakeProof proof) => ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.Drift) ? proof.DriftPpm!.Value : 0;
+    private static double Drift(TakeProof proof) => Is(proof, ProofFault.Drift) ? proof.DriftPpm!.Value : 0;
+
+    private static bool Is(TakeProof proof, ProofFault fault) => ProofFindings.Of(proof).Any(f => f.Fault == fault);
 
     private static bool IsKnown(TakeProof proof) =>
         proof.Tracks.Where(t => t.Identity is { Part: { } part, Certainty: > Sure } && !proof.Parts[part].Held).ToList() is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
