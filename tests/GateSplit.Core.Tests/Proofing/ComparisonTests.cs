@@ -61,6 +61,24 @@ public sealed class ComparisonTests : IDisposable
     }
 
     [Theory]
+    [InlineData(1234.0, 0)]
+    [InlineData(-3000.0, 155)]
+    public void Tones_that_fit_at_each_of_their_periods_are_told_by_all_of_them_together(double offset, double ppm)
+    {
+        var path = _folder["tones.wav"];
+        var random = new Random(5);
+        var parts = Enumerable.Range(0, 40).Select(_ => string.Create(CultureInfo.InvariantCulture, $"synth 0.7 sawtooth {random.Next(90, 500)} fade q 0.05 0.7 0.2 gain -12"));
+        Programs.Run("sox", ["-n", "-R", "-r", $"{Rate}", "-b", "24", "-c", "1", path, .. string.Join(" : ", parts).Split(' ')]);
+        using var first = WaveReader.Open(path).Value!;
+        var sound = new float[first.Frames.Count];
+        new MonoReader(first).Read(0, sound);
+        using var second = WaveReader.Open(new SoxTake(_folder.Path).Save("later", Drawn.Out(sound, offset, ppm))).Value!;
+        var compared = Comparison.Of(new MonoReader(first), new MonoReader(second));
+        Assert.NotNull(compared);
+        Assert.Equal((offset, ppm, 1), (Math.Round(compared.OffsetFrames, 1), Math.Round(compared.DriftPpm), compared.Polarity));
+    }
+
+    [Theory]
     [InlineData("synth 30 whitenoise gain -12", "synth 30 pinknoise gain -12")]
     [InlineData("synth 30 sine 100 gain -6", "synth 30 whitenoise gain -12")]
     [InlineData("trim 0 10 pad 1", "synth 30 whitenoise gain -120")]

@@ -96,6 +96,21 @@ public sealed class TakeProofTests : IDisposable
         Assert.Contains("Pluck bleeds in at −", ProofWords.Sentence(proof, 0));
     }
 
+    [Fact]
+    public void What_bleeds_in_under_noise_is_not_denied()
+    {
+        // At -45 dB, under noise that is 30 dB louder than it, nobody hears it; where there is no noise, everybody does.
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        SoxTake.Add(files["Thud"], _stems["Pluck"], 120, 0.0056);
+        SoxTake.Add(files["Tick"], _stems["Pluck"], 120, 0.0056);
+        files["Thud"] = SoxTake.Noisy(files["Thud"], -30);
+        var proof = Proved(files, null);
+        Assert.DoesNotContain(proof.Tracks[0].Bleed, b => b.From == 2);
+        Assert.InRange(Assert.Single(proof.Tracks[0].Hidden, b => b.From == 2).Level.Value, -45, -10);
+        Assert.Equal(-45, Assert.Single(proof.Tracks[4].Bleed).Level.Value, 1.0);
+        Assert.DoesNotContain(proof.Tracks[4].Hidden, b => b.From == 2);
+    }
+
     [Theory]
     [InlineData(0, 1.0)]
     [InlineData(480, 0.5)]
