@@ -212,10 +212,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             }
         }
 
-        // A tone fits at each of its periods, but not those of another: where most of them fit together, all belong.
-        if (found.Count < LeastAlone && found.Count + several.Count > LeastAlone)
+        // A tone fits at each of its periods, but not those of another: where most of them fit together, and with those that have one place only, all belong.
+        if (found.Count < LeastAlone && found.Count + several.Count > LeastAlone && Agreed(found, several) is { } agreed)
         {
-            return Agreed([.. found.Select(f => (f.At, (List<(double, double)>)[(f.Value, 1)])), .. several]);
+            return agreed;
         }
 
         // Under noise, few windows are clear; but where many of the others lie on one line with them, that is no chance.
@@ -225,14 +225,16 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     }
 
     /// <summary>Of windows that each fit at several places, the places that most of them have on one line.</summary>
+    /// <param name="sure">Windows with one place only, through all of which the line leads.</param>
+    /// <param name="several">The others, each with how high its places are.</param>
     /// <returns>Null where no line is alone the best.</returns>
-    private static List<(double At, double Value)>? Agreed(List<(double At, List<(double Value, double Share)> Places)> windows)
+    private static List<(double At, double Value)>? Agreed(List<(double At, double Value)> sure, List<(double At, List<(double Value, double Share)> Places)> several)
     {
         const double Better = 1.1; // than any other line
+        List<(double At, List<(double Value, double Share)> Places)> windows = [.. sure.Select(f => (f.At, (List<(double, double)>)[(f.Value, 1)])), .. several];
         var (first, last) = (windows.Min(w => w.At), windows.Max(w => w.At));
-        (double At, double Value)? Along(double value, double slope, (double At, List<(double Value, double Share)> Places) window) =>
-            window.Places.Select(p => (window.At, p.Value)).Where(p => Math.Abs(p.Value - value - slope * (p.At - first)) <= AlongTheLine).Select(p => ((double, double)?)p).FirstOrDefault();
-        double Votes(double value, double slope) => windows.Sum(w => w.Places.Where(p => Math.Abs(p.Value - value - slope * (w.At - first)) <= AlongTheLine).Select(p => p.Share).DefaultIfEmpty().Max());
+        (double Value, double Share)? On(double value, double slope, (double At, List<(double Value, double Share)> Places) window) =>
+            window.Places.Where(p => Math.Abs(p.Value - value - slope * (window.At - first)) <= AlongTheLine).Select(p => ((double, double)?)p).FirstOrDefault();
         var lines = (from one in windows
                      from other in windows
                      where other.At - one.At > (last - first) / 4
@@ -241,7 +243,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                      let slope = (b.Value - a.Value) / (other.At - one.At)
                      where Math.Abs(slope) <= MostDrift
                      let value = a.Value - slope * (one.At - first)
-                     select (Value: value, Slope: slope, Votes: Votes(value, slope))).ToList();
+                     where sure.TrueForAll(f => Math.Abs(f.Value - value - slope * (f.At - first)) <= AlongTheLine)
+                     select (Value: value, Slope: slope, Votes: windows.Sum(w => On(value, slope, w)?.Share ?? 0))).ToList();
         if (lines.Count == 0)
         {
             return null;
@@ -250,7 +253,9 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         double Middle((double Value, double Slope, double Votes) line) => line.Value + line.Slope * (last - first) / 2;
         var best = lines.MaxBy(l => l.Votes);
         var next = lines.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * AlongTheLine).Select(l => l.Votes).DefaultIfEmpty().Max();
-        return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next ? null : [.. windows.Select(w => Along(best.Value, best.Slope, w)).OfType<(double, double)>()];
+        return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
+            ? null
+            : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => (w.At, w.Place!.Value.Value))];
     }
 
     private static void Fade(Span<float> sound)
