@@ -53,15 +53,21 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
         var signs = new int?[files.Count];
-        List<(double Lag, int Sign)?> Lags() => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, identities[i]))];
-        var lags = Lags();
-        if (lags.OfType<(double Lag, int Sign)>().Select(l => l.Lag).ToList() is { Count: >= LeastLags } known && place is var (start, slope) && TheilSen.Median(known) is var beside && Math.Abs(beside) > Beside * _rate.Hz)
+        List<(double Lag, int Sign)?> Lags(bool near) => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, near ? FromNotes(identities[i]) : null))];
+        List<double> known = [.. Lags(near: false).Select((l, i) => l?.Lag - (FromNotes(identities[i]) ?? 0) * _rate.Hz).OfType<double>()];
+        var together = known.Select(k => known.Where(o => Math.Abs(o - k) <= Beside * _rate.Hz).ToList()).MaxBy(k => k.Count) ?? [];
+        if (place is var (start, slope) && together.Count >= LeastLags && TheilSen.Median(together) is var beside && Math.Abs(beside) > Beside * _rate.Hz)
         {
-            // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie.
-            place = (slope == 0 ? start + Math.Round(beside) : start + beside, slope);
-            lags = Lags();
+            // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
+            (double Start, double Slope) Moved(double by) => (slope == 0 ? start + Math.Round(by) : start + by, slope);
+            place = Moved(beside);
+            if (Lags(near: true).OfType<(double Lag, int Sign)>().Select(l => l.Lag).Where(l => Math.Abs(l) <= Beside * _rate.Hz).ToList() is { Count: >= LeastLags } onTime)
+            {
+                place = Moved(beside + TheilSen.Median(onTime));
+            }
         }
 
+        var lags = Lags(near: true);
         if (place is { } lies)
         {
             signs = Signs(sounds, onsets, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (FromNotes(identities[i]) ?? 0) * _rate.Hz)]);
@@ -165,11 +171,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         [.. Enumerable.Range(0, sides).Select(side => new MonoReader(wave, sides == 1 ? null : Math.Min(side, wave.Format.Channels - 1)))];
 
     /// <summary>Where a file lies in the reference beside where the take lies, and whether it is upside down there; null where it cannot be heard in it.</summary>
-    private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place, Identity identity)
+    private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place, double? known)
     {
         const double Near = 0.0015; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
         var against = new MonoReader(reference!);
-        var known = FromNotes(identity);
         return Strongest(onsets, Windows) is { Count: > 0 } strongest
             ? Lag(
                 against,
