@@ -28,10 +28,10 @@ public sealed class ProofStore(NpgsqlDataSource database)
     public async Task<KeptProof?> Find(long takeId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        var row = await connection.QuerySingleOrDefaultAsync<(string Body, string? Before, string Mends, DateTime MadeAt)?>(
-            "select body::text, before::text, mends::text, made_at from proofs where take_id = @takeId", new { takeId });
-        return row is var (body, before, mends, madeAt) && ProofJson.Read(body) is { } proof
-            ? new(proof, before is null ? null : ProofJson.Read(before), mends, madeAt)
+        var row = await connection.QuerySingleOrDefaultAsync<(string Body, string? Before, string? Untried, string Mends, DateTime MadeAt)?>(
+            "select body::text, before::text, untried::text, mends::text, made_at from proofs where take_id = @takeId", new { takeId });
+        return row is var (body, before, untried, mends, madeAt) && ProofJson.Read(body) is { } proof
+            ? new(proof, before is null ? null : ProofJson.Read(before), untried is null ? null : ProofJson.Read(untried), mends, madeAt)
             : null;
     }
 
@@ -74,8 +74,8 @@ public sealed class ProofStore(NpgsqlDataSource database)
     public async Task<MendList> Mends(long takeId)
     {
         await using var connection = await database.OpenConnectionAsync();
-        var row = await connection.QuerySingleOrDefaultAsync<(string Mends, string Undone)?>("select mends::text, undone::text from take_mends where take_id = @takeId", new { takeId });
-        return row is var (mends, undone) ? new(ProofJson.ReadMends(mends), ProofJson.ReadMends(undone), mends) : new([], [], MendList.None);
+        var row = await connection.QuerySingleOrDefaultAsync<(string Mends, string Undone, int Trial)?>("select mends::text, undone::text, trial from take_mends where take_id = @takeId", new { takeId });
+        return row is var (mends, undone, trial) ? new(ProofJson.ReadMends(mends), ProofJson.ReadMends(undone), mends, trial) : new([], [], MendList.None);
     }
 
     /// <summary>Puts other mends in the place of those that somebody saw.</summary>
@@ -83,18 +83,33 @@ public sealed class ProofStore(NpgsqlDataSource database)
     /// <param name="seen">The mends as they were kept when they were looked at.</param>
     /// <param name="mends">The mends, in order.</param>
     /// <param name="undone">What was undone, the last first.</param>
+    /// <param name="trial">How many of the mends, the last ones, are on trial. What was said of the take before is kept beside until they no longer are.</param>
     /// <returns>False if somebody else has changed them since, or the take is gone.</returns>
-    public async Task<bool> Set(long takeId, string seen, IReadOnlyList<Mend> mends, IReadOnlyList<Mend> undone)
+    public async Task<bool> Set(long takeId, string seen, IReadOnlyList<Mend> mends, IReadOnlyList<Mend> undone, int trial = 0)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return await connection.ExecuteAsync(
+        await using var transaction = await connection.BeginTransactionAsync();
+        var values = new { takeId, seen, mends = ProofJson.Write(mends), undone = ProofJson.Write(undone), trial };
+        var changed = await connection.ExecuteAsync(
             """
-            insert into take_mends (take_id, mends, undone) select id, @mends::jsonb, @undone::jsonb from takes where id = @takeId and @seen::jsonb = '[]'
-            on conflict (take_id) do update set mends = excluded.mends, undone = excluded.undone where take_mends.mends = '[]'
+            insert into take_mends (take_id, mends, undone, trial) select id, @mends::jsonb, @undone::jsonb, @trial from takes where id = @takeId and @seen::jsonb = '[]'
+            on conflict (take_id) do update set mends = excluded.mends, undone = excluded.undone, trial = excluded.trial where take_mends.mends = '[]'
             """,
-            new { takeId, seen, mends = ProofJson.Write(mends), undone = ProofJson.Write(undone) }) > 0
+            values,
+            transaction) > 0
             || await connection.ExecuteAsync(
-                "update take_mends set mends = @mends::jsonb, undone = @undone::jsonb where take_id = @takeId and mends = @seen::jsonb",
-                new { takeId, seen, mends = ProofJson.Write(mends), undone = ProofJson.Write(undone) }) > 0;
+                "update take_mends set mends = @mends::jsonb, undone = @undone::jsonb, trial = @trial where take_id = @takeId and mends = @seen::jsonb",
+                values,
+                transaction) > 0;
+        if (changed)
+        {
+            await connection.ExecuteAsync(
+                "update proofs set untried = case when @trial > 0 and mends = @seen::jsonb then body end where take_id = @takeId",
+                values,
+                transaction);
+        }
+
+        await transaction.CommitAsync();
+        return changed;
     }
 }

@@ -54,7 +54,7 @@ internal sealed class ProofJob(SessionStore sessions, TakeStore takes, ReadingSt
             var called = await Resilient.Run(() => calls.Of(job.SessionId), log);
             var parts = Parts.Of(lines, [.. files.Select(i => tracks[i] ?? new Track(take.Tracks[i].TrackId, take.Tracks[i].Name, Width.Mono))], called.Select(c => c.Reading));
             var proof = TakeProof.Of(
-                [.. files.Select((f, i) => new ProofFile(take.Tracks[f].Name, opened[f], i) { Id = take.Tracks[f].TrackId.Value })],
+                [.. files.Select((f, i) => new ProofFile(take.Tracks[f].Name, opened[f], i) { Id = take.Tracks[f].TrackId.Value, Recorded = take.Tracks[mended.Value.Tracks[f].File].Frames })],
                 parts,
                 reference < 0 ? null : opened[reference],
                 new Part(pulse, MendShare, 1 - MendShare),

@@ -42,17 +42,27 @@ public sealed class ProofTests : IDisposable
         Assert.InRange(late, 179, 181);
         Assert.InRange(slow, 25, 45);
         Assert.NotEmpty(browser.All("#offsets .plot-dot"));
+
+        // One mend is tried, seen with and without it, and taken back.
+        Prove(browser, 3, ".proof-findings form:has([name='seen']) button");
+        Assert.Contains($"Without it: All 8 files hold what their names say; {late:0.0} ms late", browser.Find("#before-trial").Text);
+        var tried = Shape(browser);
+        browser.Find("body").SendKeys("b");
+        browser.WaitUntil(() => browser.Find("#before").GetAttribute("aria-pressed") == "true" && Shape(browser) != tried, "it is drawn without it");
+        browser.Find("#drop-mend").Click();
+        browser.WaitUntilGone("#trial", "it is taken back");
+        Assert.Equal(late, Number(browser, "The take is ([0-9.]+) ms late"));
         Prove(browser, 3, "#mend-sure");
         Assert.Contains("0.0 ms late against the notes; nothing to mend.", browser.Find("#verdict").Text);
         Assert.Contains($"As printed: All 8 files hold what their names say; {late:0.0} ms late", browser.Find("#before-mends").Text);
 
         // It is seen as it is mended and as it was printed, and heard in both ways.
         var mended = Zoomed(browser);
-        browser.Find("#as-printed").Click();
+        browser.Find("#before").Click();
         browser.WaitUntil(() => Shape(browser) != mended, "the printed waveforms are drawn");
         browser.Find("#play").Click();
         browser.WaitUntil(() => Heard(browser) > 0, "the printed take is heard");
-        browser.Find("#as-printed").Click();
+        browser.Find("#before").Click();
         browser.WaitUntil(() => Shape(browser) == mended, "the mended waveforms are drawn again");
         browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it goes on playing");
         browser.Find("#play").Click();

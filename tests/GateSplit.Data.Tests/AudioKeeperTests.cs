@@ -221,6 +221,17 @@ public sealed class AudioKeeperTests : IAsyncLifetime
         Assert.Equal((0, 1, MendList.None), (await proofs.Mends(take) is var back ? (back.Mends.Count, back.Undone.Count, back.Json) : default));
         Assert.True(await proofs.Set(take, MendList.None, [turn], []));
         Assert.False(await proofs.Set(take + 1000, MendList.None, [turn], []));
+
+        // What is on trial counts as set, and is told apart.
+        var settled = await proofs.Mends(take);
+        Assert.True(await proofs.Set(take, settled.Json, [turn, turn], [], 1));
+        var tried = await proofs.Mends(take);
+        Assert.Equal((2, 1, 1), (tried.Mends.Count, tried.Trial, tried.Settled.Mends.Count));
+        Assert.Equal(0, tried.Settled.Trial);
+        Assert.True(await proofs.Set(take, tried.Json, tried.Mends, []));
+        Assert.Equal(0, (await proofs.Mends(take)).Trial);
+        await Assert.ThrowsAsync<PostgresException>(() => proofs.Set(take, tried.Json, [turn], [], 2));
+        Assert.Equal(2, (await proofs.Mends(take)).Mends.Count);
         await proofs.Accept(take, "Clips@0", "loud on purpose");
         Assert.Equal("loud on purpose", (await proofs.Accepted(take))["Clips@0"]);
         await proofs.Accept(take, "Clips@0", null);

@@ -171,14 +171,15 @@ public sealed class MendPageTests(DemoApp demo) : IDisposable
 
     private static AngleSharp.Dom.IElement Row(Visitor visitor, string name) => visitor.Page.QuerySelector($".take-track[data-name='{name}']")!;
 
-    /// <summary>Mends by hand, and waits until the take is proved with it.</summary>
+    /// <summary>Mends by hand, waits until the take is proved with it, and keeps it.</summary>
     private static async Task ByHand(Visitor visitor, string path, string mend, Dictionary<string, string> fields, bool prove = true)
     {
         await visitor.Get($"{path}/proof");
         await visitor.Send("form:has([name='mend'])", new Dictionary<string, string>(fields) { ["mend"] = mend });
         if (prove)
         {
-            await visitor.WaitFor($"{path}/proof", p => p.QuerySelector("#proof-job") is null && p.QuerySelector("#verdict") is not null && p.QuerySelector("#mends") is not null, "the take is proved");
+            await visitor.WaitFor($"{path}/proof", p => p.QuerySelector("#proof-job") is null && p.QuerySelector("#verdict") is not null && p.QuerySelector("#trial") is not null, "the take is proved");
+            await visitor.Send("form:has(#keep-mend)");
         }
     }
 

@@ -1,3 +1,4 @@
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;
@@ -10,4 +11,7 @@ public sealed record ProofFile(string Name, WaveReader Wave, int? Part)
 {
     /// <summary>Names it for who asks, as by the id of its track; null where its name does.</summary>
     public string? Id { get; init; }
+
+    /// <summary>How long it was before mends moved its end; null for as long as it is.</summary>
+    public Frames? Recorded { get; init; }
 }

@@ -46,7 +46,7 @@ public static class ProofFindings
             yield return new(ProofFault.NotTheMix, Severity.Note, null, $"The tracks do not add up to the mix: {left.Fitted} of it is left, whatever their gains.");
         }
 
-        if (proof.Tracks.Select(t => t.Scan.Levels.Frames).Distinct().ToList() is { Count: > 1 } lengths)
+        if (proof.Tracks.Select(t => t.Recorded).Distinct().ToList() is { Count: > 1 } lengths)
         {
             yield return new(ProofFault.Uneven, Severity.Warning, null, $"The files have {Words.Count(lengths.Count, "length")}: some end before others.");
         }

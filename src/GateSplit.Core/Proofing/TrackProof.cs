@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Proofing;
 
@@ -27,6 +28,9 @@ public sealed record TrackProof(
 {
     /// <summary>As in <see cref="ProofFile.Id"/>.</summary>
     public string? Id { get; init; }
+
+    /// <summary>How long it was recorded.</summary>
+    public Frames Recorded { get; init; } = Scan.Levels.Frames;
 
     /// <summary>What else may be in it, and up to which level that would be hidden by other sounds.</summary>
     public ImmutableArray<Bleed> Hidden { get; init; } = [];

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.IO.Hashing;
 using System.Text;
+using GateSplit.Core.Proofing;
 using GateSplit.Data;
 
 namespace GateSplit.Web.Sessions;
@@ -15,12 +16,12 @@ public sealed class MendedTracks(TakeStore takes, ProofStore proofs)
     private readonly Dictionary<(long Take, string Mends), IReadOnlyList<MendedLine>> _kept = [];
 
     /// <summary>What names a list of mends in an address: other mends have another name.</summary>
-    public static string Name(MendList mends) => XxHash64.HashToUInt64(Encoding.UTF8.GetBytes(mends.Json)).ToString("x16", CultureInfo.InvariantCulture);
+    public static string Name(MendList mends) => XxHash64.HashToUInt64(Encoding.UTF8.GetBytes(ProofJson.Write(mends.Mends))).ToString("x16", CultureInfo.InvariantCulture);
 
     /// <summary>The address of a track as its mends make it.</summary>
     public static string Address(long takeId, string trackId, string mends) => $"/audio/{takeId}/{Uri.EscapeDataString(trackId)}?mends={mends}";
 
-    /// <summary>One track of a take as some mends make it.</summary>
+    /// <summary>One track of a take as its mends make it, with or without those on trial.</summary>
     /// <param name="takeId">The take.</param>
     /// <param name="trackId">The track.</param>
     /// <param name="mends">The name of the mends.</param>
@@ -35,7 +36,7 @@ public sealed class MendedTracks(TakeStore takes, ProofStore proofs)
 
         if (lines is null)
         {
-            if (await takes.Find(takeId) is not { } take || await proofs.Mends(takeId) is not { } list || Name(list) != mends || TakeMends.Lines(take, list) is not { Ok: true, Value: { } made })
+            if (await takes.Find(takeId) is not { } take || Named(await proofs.Mends(takeId), mends) is not { } list || TakeMends.Lines(take, list) is not { Ok: true, Value: { } made })
             {
                 return null;
             }
@@ -54,4 +55,6 @@ public sealed class MendedTracks(TakeStore takes, ProofStore proofs)
 
         return lines.FirstOrDefault(l => l.Track.TrackId.Value == trackId);
     }
+
+    private static MendList? Named(MendList list, string name) => Name(list) == name ? list : Name(list.Settled) == name ? list.Settled : null;
 }

@@ -34,6 +34,9 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
     /// <summary>Why it cannot be made; null if it can.</summary>
     public string? Trouble { get; private set; }
 
+    /// <summary>Mends on trial, which are not made.</summary>
+    public IReadOnlyList<string> OnTrial { get; private set; } = [];
+
     /// <summary>The address of the zip.</summary>
     public string ZipAddress =>
         $"/sessions/{Id}/handoff.zip?take={Chosen!.Id}&pattern={Uri.EscapeDataString(Pattern)}&format={Uri.EscapeDataString(Format)}";
@@ -52,6 +55,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
         {
             var made = await mended.Of(take);
             var plan = made.Ok ? HandoffZip.Plan(Session, take, made.Value, Store, Pattern ?? "", HandoffFormat.Read(Format)) : new Core.Refusal(made.Trouble);
+            OnTrial = made.Value?.OnTrial ?? [];
             Plan = plan.Value;
             Trouble = plan.Trouble;
         }

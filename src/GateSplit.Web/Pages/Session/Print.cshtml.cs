@@ -195,7 +195,7 @@ public sealed class PrintModel(OpenSessions open, SessionStore sessions, TakeSto
         var names = new Dictionary<long, string>();
         foreach (var id in take.Tracks.Select(t => t.TakeId).Distinct())
         {
-            names[id] = MendedTracks.Name(await proofs.Mends(id));
+            names[id] = MendedTracks.Name((await proofs.Mends(id)).Settled);
         }
 
         var mends = await mended.Of(take);

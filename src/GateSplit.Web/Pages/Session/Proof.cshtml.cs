@@ -11,7 +11,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>What a take really holds, and its mends.</summary>
-public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ProofStore proofs, JobQueue queue, MendedTakes mended, Overviews overviews, Waveforms waveforms)
+public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, ProofStore proofs, JobQueue queue, Overviews overviews, Waveforms waveforms)
     : SessionPage(open, sessions, takes, jobs, store)
 {
     /// <summary>The take that is shown; the newest where none is named.</summary>
@@ -47,6 +47,9 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
 
     /// <summary>The mends that are sure.</summary>
     public ImmutableArray<Mend> Sure { get; private set; } = [];
+
+    /// <summary>What was said before the mend on trial, where what is said now is said with it; null otherwise.</summary>
+    public TakeProof? Untried => Mends.Trial > 0 && IsCurrent ? Kept!.Untried : null;
 
     /// <summary>True if the proof is of the take as its mends make it now.</summary>
     public bool IsCurrent => Kept is { } kept && kept.Mends == Mends.Json;
@@ -118,33 +121,63 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
         return null;
     });
 
-    /// <summary>Does what a finding asks for.</summary>
+    /// <summary>Puts on trial what a finding asks for.</summary>
     public Task<IActionResult> OnPostMend(string seen, string finding) => Act(take =>
         Findings.FirstOrDefault(f => f.Key == finding) is { } found && Offer(found) is { } offer
-            ? Add(take, seen, [offer.Mend])
+            ? Try(take, seen, offer.Mend)
             : Task.FromResult<string?>("This finding is gone already."));
 
     /// <summary>Does everything that is sure.</summary>
     public Task<IActionResult> OnPostMendSure(string seen) => Act(take => Sure.IsEmpty
         ? Task.FromResult<string?>("Nothing is sure enough to be mended without listening.")
-        : Add(take, seen, Sure));
+        : Add(take, seen, Sure, [], 0));
 
-    /// <summary>Does what somebody asks for by hand.</summary>
+    /// <summary>Puts on trial what somebody asks for by hand.</summary>
     public Task<IActionResult> OnPostByHand(string seen) => Act(take =>
     {
         var mend = new MendForms(new FormFields(Request.Form, Session.State.Split, null), take, Session, IsCurrent ? Kept!.Proof : null).Read();
-        return mend.Ok ? Add(take, seen, [mend.Value]) : Task.FromResult<string?>(mend.Trouble);
+        return mend.Ok ? Try(take, seen, mend.Value) : Task.FromResult<string?>(mend.Trouble);
     });
 
     /// <summary>Takes the last mend back.</summary>
-    public Task<IActionResult> OnPostUndo(string seen) => Act(take => Mends.Mends.Count > 0
+    public Task<IActionResult> OnPostUndo(string seen) => Act(take => Mends is { Trial: 0, Mends.Count: > 0 }
         ? Set(take, seen, [.. Mends.Mends.SkipLast(1)], [Mends.Mends[^1], .. Mends.Undone])
-        : Task.FromResult<string?>("There is no mend to take back."));
+        : Task.FromResult<string?>(Mends.Trial > 0 ? OnTrial : "There is no mend to take back."));
 
     /// <summary>Makes it again.</summary>
-    public Task<IActionResult> OnPostRedo(string seen) => Act(take => Mends.Undone.Count > 0
+    public Task<IActionResult> OnPostRedo(string seen) => Act(take => Mends is { Trial: 0, Undone.Count: > 0 }
         ? Set(take, seen, [.. Mends.Mends, Mends.Undone[0]], [.. Mends.Undone.Skip(1)])
-        : Task.FromResult<string?>("Nothing was taken back."));
+        : Task.FromResult<string?>(Mends.Trial > 0 ? OnTrial : "Nothing was taken back."));
+
+    /// <summary>Keeps what is on trial.</summary>
+    public Task<IActionResult> OnPostKeep(string seen) => Act(async take =>
+        Mends.Trial == 0 ? NoTrial : await proofs.Set(take.Id, seen, Mends.Mends, []) ? null : Changed);
+
+    /// <summary>Takes back what is on trial. What was said of the take before holds again.</summary>
+    public Task<IActionResult> OnPostTakeBack(string seen) => Act(async take =>
+    {
+        if (Mends.Trial == 0)
+        {
+            return NoTrial;
+        }
+
+        var settled = Mends.Settled;
+        if (!await proofs.Set(take.Id, seen, settled.Mends, settled.Undone))
+        {
+            return Changed;
+        }
+
+        if (Kept?.Untried is { } untried && Job is not { IsActive: true })
+        {
+            await proofs.Keep(take.Id, untried, settled.Json);
+        }
+        else
+        {
+            await queue.Prove(Id, take.Id);
+        }
+
+        return null;
+    });
 
     /// <summary>Says that a finding is meant so, or no longer.</summary>
     public Task<IActionResult> OnPostMeant(string finding, string? reason, bool back) => Act(async take =>
@@ -153,17 +186,23 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
         return null;
     });
 
-    private Task<string?> Add(Take take, string seen, IReadOnlyList<Mend> mends) =>
-        TakeMends.Of(take).With([.. Mends.Mends, .. mends]) is { Ok: false } refused
-            ? Task.FromResult<string?>(refused.Trouble)
-            : Set(take, seen, [.. Mends.Mends, .. mends], []);
+    private const string OnTrial = "A mend is on trial. Keep it or take it back first.";
+    private const string NoTrial = "Nothing is on trial any more.";
+    private const string Changed = "The mends of this take were changed in another window meanwhile, so nothing was done. What you see now is how they are.";
 
-    /// <summary>Keeps mends, and proves the take with them.</summary>
-    private async Task<string?> Set(Take take, string seen, IReadOnlyList<Mend> mends, IReadOnlyList<Mend> undone)
+    private Task<string?> Try(Take take, string seen, Mend mend) => Add(take, seen, [mend], Mends.Undone, 1);
+
+    private Task<string?> Add(Take take, string seen, IReadOnlyList<Mend> mends, IReadOnlyList<Mend> undone, int trial) =>
+        Mends.Trial > 0 ? Task.FromResult<string?>(OnTrial)
+        : TakeMends.Of(take).With([.. Mends.Mends, .. mends]) is { Ok: false } refused ? Task.FromResult<string?>(refused.Trouble)
+        : Set(take, seen, [.. Mends.Mends, .. mends], undone, trial);
+
+    /// <summary>Sets the mends, and proves the take with them.</summary>
+    private async Task<string?> Set(Take take, string seen, IReadOnlyList<Mend> mends, IReadOnlyList<Mend> undone, int trial = 0)
     {
-        if (!await proofs.Set(take.Id, seen, mends, undone))
+        if (!await proofs.Set(take.Id, seen, mends, undone, trial))
         {
-            return "The mends of this take were changed in another window meanwhile, so nothing was done. What you see now is how they are.";
+            return Changed;
         }
 
         await queue.Prove(Id, take.Id);
@@ -212,8 +251,9 @@ public sealed class ProofModel(OpenSessions open, SessionStore sessions, TakeSto
                 tracks.Add(await overviews.Restored(track, HttpContext.RequestAborted));
             }
 
-            Lines = (await mended.Of(take with { Tracks = tracks })).Value?.Lines;
-            Player = Lines is null ? null : TakeView.Of(take, Lines, new Dictionary<long, string> { [take.Id] = MendedTracks.Name(Mends) }, Session, Store, waveforms, Marks);
+            Lines = TakeMends.Lines(take with { Tracks = tracks }, Mends).Value;
+            var untried = Mends.Trial > 0 && TakeMends.Lines(take with { Tracks = tracks }, Mends.Settled).Value is { } before ? (before, MendedTracks.Name(Mends.Settled)) : ((IReadOnlyList<MendedLine>, string)?)null;
+            Player = Lines is null ? null : TakeView.Of(take, Lines, new Dictionary<long, string> { [take.Id] = MendedTracks.Name(Mends) }, Session, Store, waveforms, Marks, untried);
         }
 
         return true;

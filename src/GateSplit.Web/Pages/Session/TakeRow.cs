@@ -8,13 +8,14 @@ namespace GateSplit.Web.Pages.Session;
 /// <summary>One track of a take in the player: heard, seen, with its numbers.</summary>
 /// <param name="Line">The track, as its mends make it.</param>
 /// <param name="Mended">Where it is heard and seen as its mends make it; null if that is as it was printed.</param>
+/// <param name="Before">Where it is heard and seen as it is without the mends on trial; null if that is as it was printed.</param>
 /// <param name="Offset">Where the samples of the printed file begin.</param>
 /// <param name="Shape">Its waveform as path data.</param>
 /// <param name="Share">How much of the width of its take it fills.</param>
 /// <param name="Marks">Places that something is said of.</param>
 /// <param name="Pan">In the recorder's mix.</param>
 /// <param name="Level">In the recorder's mix.</param>
-public sealed record TakeRow(MendedLine Line, TakeRow.Source? Mended, Bytes Offset, string Shape, double Share, IReadOnlyList<TakeMark> Marks, Pan Pan, Decibels Level)
+public sealed record TakeRow(MendedLine Line, TakeRow.Source? Mended, TakeRow.Source? Before, Bytes Offset, string Shape, double Share, IReadOnlyList<TakeMark> Marks, Pan Pan, Decibels Level)
 {
     /// <summary>Where the player reads.</summary>
     /// <param name="Url">The file.</param>

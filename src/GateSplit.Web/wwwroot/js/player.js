@@ -33,11 +33,11 @@ class Player {
     return this.tracks.map(({ row, source }) => ({ svg: row.querySelector(".wave"), of: source.of, channels: source.channels }));
   }
 
-  /** Hears and shows the printed files, or what mends make of them, from the same place on. */
-  async setPrinted(printed) {
+  /** Hears and shows the take as it was before its mends, or with them, from the same place on. */
+  async setBefore(before) {
     const again = this.playing;
     this.stop();
-    for (const track of this.tracks) track.source = printed ? track.printed : track.mended;
+    for (const track of this.tracks) track.source = before ? track.before : track.mended;
     this.setGains();
     this.waves.replace(this.shownWaves(), this.frames);
     this.show();
@@ -207,13 +207,13 @@ class Player {
   }
 }
 
-/** Where a track is read: its printed file, and what mends make of it, if they make something of it. */
+/** Where a track is read: with its mends, and before them, which is its printed file unless some of them are on trial. */
 function sources(row) {
   const { hash, channels, bits, float, frames, offset } = row.dataset;
-  const mended = row.querySelector(".wave").dataset.mended;
+  const { mended, before } = row.querySelector(".wave").dataset;
   const printed = { url: `/audio/${hash}`, of: hash, channels: Number(channels), bytes: Number(bits) / 8, float: float === "true", frames: Number(frames), offset: Number(offset) };
   const made = mended ? JSON.parse(mended) : printed;
-  return { printed, mended: made, source: made };
+  return { before: before ? JSON.parse(before) : printed, mended: made, source: made };
 }
 
 const root = document.getElementById("player");
@@ -243,11 +243,11 @@ if (root) {
     looping.setAttribute("aria-pressed", String(is));
     if (on && !is) document.getElementById("player-said").textContent = "These bars are not in the take.";
   });
-  document.getElementById("as-printed")?.addEventListener("click", (event) => {
-    const button = /** @type {HTMLElement} */ (event.currentTarget);
-    const printed = button.getAttribute("aria-pressed") !== "true";
-    button.setAttribute("aria-pressed", String(printed));
-    player.setPrinted(printed);
+  const before = document.getElementById("before");
+  before?.addEventListener("click", () => {
+    const on = before.getAttribute("aria-pressed") !== "true";
+    before.setAttribute("aria-pressed", String(on));
+    player.setBefore(on);
   });
   document.addEventListener("keydown", (event) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
@@ -261,6 +261,8 @@ if (root) {
       player.waves.along(event.key === "," ? -0.25 : 0.25);
     } else if (event.key.toLowerCase() === "l") {
       looping.click();
+    } else if (event.key.toLowerCase() === "b") {
+      before?.click();
     } else if (event.key.toLowerCase() === "m" && track) {
       player.toggle(track, "mute", track.row.querySelector("[data-mute]"));
     } else if (event.key.toLowerCase() === "s" && track) {
