@@ -15,22 +15,27 @@ internal static class Doubles
     private const int Places = 5; // looked at in each file
     private const int Slices = 16; // of a window, whose energies tell at once what cannot be the same
     private const double Alike = 0.9;
-    private const double MostDifferent = 1.5; // dB between bands
+    private const double MostDifferent = 1.5; // dB between octaves
+    private const double Sure = 3; // standard errors
     private const int Flat = 24; // frames
     private const double SlicesAlike = 0.8;
+    private const int LeastPlaces = 3; // of those where it does not, to judge a file that clips
+    private const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
+    private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere
     private const int Octaves = 9;
     private const double Lowest = 45; // Hz
 
     /// <summary>Looks through all pairs.</summary>
     /// <param name="sounds">The files; null for one that is silent or has another sample rate.</param>
     /// <param name="onsets">Where the sounds of each begin.</param>
-    /// <param name="clipped">Files that clip: their copies need not be as alike.</param>
+    /// <param name="clipped">Files that clip: they are compared with their copies where they do not, as far as there are such places.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Pairs, the earlier first, each with how the later lies to it; of several copies each with the first.</returns>
     public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, IReadOnlyList<bool> clipped, CancellationToken cancel)
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
+        var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i]) : []).ToList();
         var energies = sounds.Select(sound => sound is null ? [] : Energies(sound, all, cancel)).ToList();
         var firsts = new int[sounds.Count + 1];
         for (var i = 0; i < sounds.Count; i++)
@@ -44,7 +49,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(here, there, [.. places[one], .. places[of]], clipped[one] || clipped[of]) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(here, there, [.. places[one], .. places[of]], Judged(one, of)) is { } alike
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
             isDouble[other] = own.Count > 0;
@@ -52,6 +57,8 @@ internal static class Doubles
         }
 
         return found;
+
+        Func<int, long[]>? Judged(int one, int other) => clipped[one] ? _ => softer[one] : clipped[other] ? lag => [.. softer[other].Select(p => p - lag)] : null;
 
         bool MayBe(int one, int other)
         {
@@ -68,6 +75,20 @@ internal static class Doubles
         return onsets.Length == 0
             ? [.. Enumerable.Range(1, Places).Select(i => sound.Frames.Count * i / (Places + 1))]
             : [.. onsets.Select((o, i) => (o, Part: i * Places / onsets.Length)).GroupBy(p => p.Part).Select(g => (long)((g.MaxBy(p => p.o.Strength).o.Seconds - Lead) * rate))];
+    }
+
+    /// <summary>The loudest windows in which a file that clips does not.</summary>
+    private static long[] Softer(IMonoSound sound, ImmutableArray<Onset> onsets)
+    {
+        const double Below = 0.7; // of its peak
+        var samples = new float[Window];
+        var windows = onsets.SelectMany(o => new[] { 0, Window }.Select(after => (long)((o.Seconds - Lead) * sound.Rate.Hz) + after)).Select(at =>
+        {
+            sound.Read(at, samples);
+            return (At: at, Peak: TensorPrimitives.MaxMagnitude<float>(samples), Energy: TensorPrimitives.SumOfSquares<float>(samples));
+        }).ToList();
+        var peak = windows.Select(w => Math.Abs(w.Peak)).DefaultIfEmpty().Max();
+        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
     }
 
     /// <summary>The roots of the energies of all slices of all windows: smoothed, since what is compared may lie 50 ms apart.</summary>
@@ -93,9 +114,10 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared(IMonoSound one, IMonoSound other, long[] places, bool clipped)
+    private static DoubleOf? Compared(IMonoSound one, IMonoSound other, long[] places, Func<int, long[]>? softer)
     {
         var reach = (int)(Furthest * one.Rate.Hz);
+        places = [.. places.Where(p => p >= reach && p + Window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
         var (sum, sharp, first, second) = (new double[2 * reach + 1], new double[2 * reach + 1], 0.0, 0.0);
         var (sound, within) = (new float[Window], new float[Window + 2 * reach]);
         var seconds = new double[2 * reach + 1];
@@ -129,70 +151,153 @@ internal static class Doubles
         }
 
         var likeness = Math.Abs(sum[best]) / Math.Sqrt(first * second);
-        var between = CrossCorrelation.Between(sharp, best);
-        return likeness < Alike || !IsCopy(one, other, places, (best - reach, between), clipped)
-            ? null
-            : new(0, best - reach + between, Decibels.FromRatio(sum[best] / first), Math.Sign(sum[best]), Math.Min(1, likeness));
+        if (likeness < Alike)
+        {
+            return null;
+        }
+
+        var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
+        var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
+        var unclipped = softer?.Invoke(frames);
+        var isCopy = unclipped is null ? IsCopy(one, other, places, (frames, more), Faint)
+            : unclipped.Length >= LeastPlaces ? IsCopy(one, other, unclipped, (frames, more), Faint)
+            : IsCopy(one, other, places, (frames, more), Clipping);
+        return isCopy ? new(0, later, Decibels.FromRatio(sum[best] / first), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+    }
+
+    /// <summary>
+    /// What is left of a lag between two samples: the slope of the phase between the files over the frequency, by least squares,
+    /// each frequency weighted by how well the two go together there (Hannan and Thomson: coherence over its complement).
+    /// </summary>
+    private static double Between(IMonoSound one, IMonoSound other, IReadOnlyList<long> places, int lag, double first, int sign)
+    {
+        const int Rounds = 20;
+        const double Nearby = 2; // frames
+        const double Together = 0.5; // coherence
+        var (samples, common, own, there) = (new float[Window], new Complex[Window / 2], new double[Window / 2], new double[Window / 2]);
+        foreach (var place in places)
+        {
+            one.Read(place, samples);
+            var here = CrossCorrelation.Spectrum(samples, Window);
+            other.Read(place + lag, samples);
+            var beside = CrossCorrelation.Spectrum(samples, Window);
+            for (var bin = 1; bin < Window / 2; bin++)
+            {
+                common[bin] += sign * Complex.Conjugate(here[bin]) * beside[bin];
+                own[bin] += here[bin].Magnitude * here[bin].Magnitude;
+                there[bin] += beside[bin].Magnitude * beside[bin].Magnitude;
+            }
+        }
+
+        var between = first;
+        for (var round = 0; round < Rounds; round++)
+        {
+            var (along, squares) = (0.0, 0.0);
+            for (var bin = 1; bin < Window / 2; bin++)
+            {
+                var coherence = common[bin].Magnitude * common[bin].Magnitude / (own[bin] * there[bin]);
+                if (coherence > Together)
+                {
+                    var angle = 2 * Math.PI * bin / Window;
+                    var weight = coherence / (1 - Math.Min(coherence, 1 - 1e-9));
+                    along -= weight * angle * (common[bin] * Complex.FromPolarCoordinates(1, angle * between)).Phase;
+                    squares += weight * angle * angle;
+                }
+            }
+
+            between += squares > 0 ? along / squares : 0;
+        }
+
+        return Math.Abs(between) <= Nearby ? between : first;
     }
 
     /// <summary>
     /// True if one may be a copy of the other. Two microphones of one drum are alike as waves where it is low; but a copy is as loud in all octaves,
     /// and goes with the other in each as far as the noise of both lets it.
     /// </summary>
-    private static bool IsCopy(IMonoSound one, IMonoSound other, long[] places, (int Frames, double More) lag, bool clipped)
+    /// <param name="one">A file.</param>
+    /// <param name="other">Another.</param>
+    /// <param name="places">Where both sound.</param>
+    /// <param name="lag">By how much the other is later.</param>
+    /// <param name="least">The share of the energy of a file from which on an octave is asked.</param>
+    private static bool IsCopy(IMonoSound one, IMonoSound other, long[] places, (int Frames, double More) lag, double least)
     {
         const double Apart = 0.5;
         const double Much = 0.06; // of the energy of a file
         const double OverNoise = 100; // where nothing but the sound is heard
         const double Same = 0.95;
-        const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
-        const double Clipping = 0.1; // where one clips: what that adds is elsewhere
-        var (own, both, there) = (new double[Octaves], new double[Octaves], new double[Octaves]);
-        var byPlace = Enumerable.Range(0, Octaves).Select(_ => new List<(double Alike, double Gain)>()).ToArray(); // one of them may have a hole
-
-        var samples = new float[Window];
+        const double MostNoise = 0.5; // of the energy of an octave that is asked for its gain
+        var octaves = Enumerable.Range(0, Octaves).ToList();
+        var shared = octaves.ConvertAll(_ => new List<Shared>());
+        var (samples, bins) = (new float[Window], new double[Octaves]);
         foreach (var place in places)
         {
             one.Read(place, samples);
             var first = CrossCorrelation.Spectrum(samples, Window);
             other.Read(place + lag.Frames, samples);
             var second = CrossCorrelation.Spectrum(samples, Window);
-            var (here, with, beside) = (new double[Octaves], new double[Octaves], new double[Octaves]);
+            var here = new Shared[Octaves];
             for (var bin = 1; bin < Window / 2; bin++)
             {
                 if (Octave(bin, one.Rate.Hz) is { } octave)
                 {
-                    here[octave] += first[bin].Magnitude * first[bin].Magnitude;
-                    with[octave] += (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / Window)).Real;
-                    beside[octave] += second[bin].Magnitude * second[bin].Magnitude;
+                    var with = (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / Window)).Real;
+                    here[octave] = here[octave].Plus(new(first[bin].Magnitude * first[bin].Magnitude, with, second[bin].Magnitude * second[bin].Magnitude));
+                    bins[octave]++;
                 }
             }
 
-            for (var octave = 0; octave < Octaves; octave++)
-            {
-                (own[octave], both[octave], there[octave]) = (own[octave] + here[octave], both[octave] + with[octave], there[octave] + beside[octave]);
-                if (here[octave] * beside[octave] > 0)
-                {
-                    byPlace[octave].Add((with[octave] * with[octave] / (here[octave] * beside[octave]), 20 * Math.Log10(Math.Abs(with[octave]) / here[octave])));
-                }
-            }
+            octaves.ForEach(b => shared[b].Add(here[b]));
         }
 
         var (noise, otherNoise) = (Quietest(one), Quietest(other));
-        bool GoApart(int b) => both[b] * both[b] < Apart * own[b] * there[b];
-        var octaves = Enumerable.Range(0, Octaves).ToList();
-        if (octaves.Where(GoApart).ToList() is var apart && (apart.Sum(b => own[b]) > Much * own.Sum() || apart.Sum(b => there[b]) > Much * there.Sum()))
+        var sums = shared.ConvertAll(all => all.Aggregate((x, y) => x.Plus(y)));
+        var whole = sums.Aggregate((x, y) => x.Plus(y));
+        if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => sums[b].One) > Much * whole.One || apart.Sum(b => sums[b].Other) > Much * whole.Other))
         {
             return false;
         }
 
-        var least = clipped ? Clipping : Faint;
-        bool IsLoud(int b) => own[b] > least * own.Sum() && there[b] > least * there.Sum();
-        bool IsClear(int b) => own[b] > OverNoise * places.Length * noise[b] && there[b] > OverNoise * places.Length * otherNoise[b];
-        bool GoTogether(int b) => TheilSen.Median([.. byPlace[b].Select(p => p.Alike)]) > Same;
-        var loud = octaves.Where(IsLoud).ToList();
-        var gains = loud.Where(GoTogether).Select(b => TheilSen.Median([.. byPlace[b].Select(p => p.Gain)])).DefaultIfEmpty().ToList();
-        return gains.Max() - gains.Min() <= MostDifferent && loud.TrueForAll(b => GoTogether(b) || !IsClear(b));
+        bool IsLoud(int b) => sums[b].One > least * whole.One && sums[b].Other > least * whole.Other;
+        double Usual(int b, Func<Shared, double> of) => TheilSen.Median([.. shared[b].Select(of)]);
+        bool IsClear(int b) => Usual(b, s => s.One) > OverNoise * noise[b] && Usual(b, s => s.Other) > OverNoise * otherNoise[b];
+        bool GoTogether(int b) => Usual(b, s => s.Alike) > Same;
+        if (!octaves.FindAll(IsLoud).TrueForAll(b => GoTogether(b) || !IsClear(b)))
+        {
+            return false;
+        }
+
+        (double Energy, double Value, double Error)? GainIn(int b)
+        {
+            var heard = shared[b].FindAll(s => s.One * MostNoise > noise[b]).ConvertAll(s => s with { One = s.One - noise[b] });
+            if (heard.Count == 0 || !IsLoud(b))
+            {
+                return null;
+            }
+
+            var all = heard.Aggregate((x, y) => x.Plus(y));
+            var gain = TheilSen.Median([.. heard.Select(s => s.With / s.One)]);
+            return (all.One, gain, Math.Sqrt(Math.Max(0, all.Other / all.One - gain * gain) * places.Length / heard.Count / bins[b]));
+        }
+
+        var gains = octaves.Select(GainIn).OfType<(double Energy, double Value, double Error)>().ToList();
+        if (gains.Count == 0)
+        {
+            return true;
+        }
+
+        var most = new Decibels(MostDifferent).Ratio - 1;
+        var main = gains.MaxBy(g => g.Energy).Value;
+        return gains.TrueForAll(g => Math.Abs(g.Value - main) <= most * Math.Abs(main) + Sure * g.Error);
+    }
+
+    /// <summary>What two files have in an octave: the energy of each, and what they have in common.</summary>
+    private readonly record struct Shared(double One, double With, double Other)
+    {
+        /// <summary>1 for the same, 0 for nothing in common.</summary>
+        public double Alike => One * Other > 0 ? With * With / (One * Other) : 1;
+
+        public Shared Plus(Shared more) => new(One + more.One, With + more.With, Other + more.Other);
     }
 
     private static int? Octave(int bin, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / Window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;

@@ -34,12 +34,21 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         });
         var (time, identities) = Identified(scans, onsets);
         var sounds = files.Select((f, i) => scans[i].IsSilent || f.Wave.Format.SampleRate != _rate ? null : Heard(f.Wave, scans[i])).ToList();
-        var doubles = Named(Doubles.Of(sounds, onsets, [.. scans.Select(s => s.Levels.Channels.Any(c => c.ClippedRuns > 0))], cancel), identities);
-        if (doubles.Any(d => d is not null))
+        var pairs = Doubles.Of(sounds, onsets, [.. scans.Select(s => s.Levels.Channels.Any(c => c.ClippedRuns > 0))], cancel);
+        var doubles = new DoubleOf?[files.Count];
+        if (pairs.Count > 0)
         {
-            // A copy has no part of its own, and would take that of another.
-            (time, identities) = Identified(scans, [.. onsets.Select((o, i) => doubles[i] is null ? o : [])], [.. doubles.Select(d => d is not null)]);
-            identities = [.. identities.Select((own, i) => doubles[i] is { } twin ? identities[twin.File] : own)];
+            // A copy has no part of its own, and would take that of another: of those that hold the same, the one that is told best is asked for all.
+            var asked = Enumerable.Range(0, files.Count).ToArray();
+            foreach (var alike in pairs.GroupBy(p => p.One, p => p.Other.File))
+            {
+                var best = alike.Prepend(alike.Key).MaxBy(i => identities[i].Certainty);
+                alike.Prepend(alike.Key).ToList().ForEach(i => asked[i] = best);
+            }
+
+            (time, identities) = Identified(scans, [.. onsets.Select((o, i) => asked[i] == i ? o : [])], [.. asked.Select((a, i) => a != i)]);
+            identities = [.. asked.Select(i => identities[i])];
+            doubles = Named(pairs, identities);
         }
 
         for (var i = 0; i < files.Count && time is not null; i++)
@@ -141,12 +150,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private static MonoReader Heard(WaveReader wave, TrackScan scan) => new(wave, scan.Pair == PairState.UpsideDown ? 0 : null);
 
     /// <summary>Each pair told on one of its files: on the one that is not what its name says, or else on the later.</summary>
-    private DoubleOf?[] Named(IEnumerable<(int One, DoubleOf Other)> pairs, ImmutableArray<Identity> identities)
+    private DoubleOf?[] Named(IReadOnlyList<(int One, DoubleOf Other)> pairs, ImmutableArray<Identity> identities)
     {
         var named = new DoubleOf?[files.Count];
         foreach (var (one, other) in pairs.OrderByDescending(p => p.Other.Likeness))
         {
-            var holds = identities[one].Part ?? identities[other.File].Part;
+            var holds = identities[one].Part;
             var (copy, found) = files[one].Part == holds || files[other.File].Part != holds
                 ? (other.File, other with { File = one })
                 : (one, other with { LagFrames = -other.LagFrames, Gain = -other.Gain });
