@@ -16,6 +16,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const double ScanShare = 0.6; // of the time it takes
     private const int LeastLags = 3;
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
+    private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
     private const double BySureness = 0.3;
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
@@ -40,14 +41,16 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             // A copy has no part of its own, and would take that of another: of those that hold the same, the one that is told best is asked for all.
             var asked = Enumerable.Range(0, files.Count).ToArray();
-            foreach (var alike in pairs.GroupBy(p => p.One, p => p.Other.File))
+            var behind = new double[files.Count]; // the first of those that are alike
+            foreach (var alike in pairs.GroupBy(p => p.One, p => p.Other))
             {
-                var best = alike.Prepend(alike.Key).MaxBy(i => identities[i].Certainty);
-                alike.Prepend(alike.Key).ToList().ForEach(i => asked[i] = best);
+                List<int> all = [alike.Key, .. alike.Select(o => o.File)];
+                all.ForEach(i => asked[i] = all.MaxBy(a => identities[a].Certainty));
+                alike.ToList().ForEach(o => behind[o.File] = o.LagFrames / _rate.Hz);
             }
 
             (time, identities) = Identified(scans, [.. onsets.Select((o, i) => asked[i] == i ? o : [])], [.. asked.Select((a, i) => a != i)]);
-            identities = [.. asked.Select(i => identities[i])];
+            identities = [.. asked.Select((a, i) => identities[a] with { Offset = identities[a].Offset + behind[i] - behind[a] })];
             doubles = Named(pairs, identities);
         }
 
@@ -58,22 +61,21 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         progress?.Report(0.75);
         var placed = reference is null || sounds.TrueForAll(s => s is null) ? null
-            : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.OfType<IMonoSound>().Select(s => (s, 1f))]), cancel);
+            : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.Where((s, i) => s is not null && doubles[i] is null).Select(s => ((IMonoSound)s!, 1f))]), cancel);
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
         var signs = new int?[files.Count];
         List<(double Lag, int Sign)?> Lags(bool near) => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, near ? FromNotes(identities[i]) : null))];
-        List<double> known = [.. Lags(near: false).Select((l, i) => l?.Lag - (FromNotes(identities[i]) ?? 0) * _rate.Hz).OfType<double>()];
-        var together = known.Select(k => known.Where(o => Math.Abs(o - k) <= Beside * _rate.Hz).ToList()).MaxBy(k => k.Count) ?? [];
-        if (place is var (start, slope) && together.Count >= LeastLags && TheilSen.Median(together) is var beside && Math.Abs(beside) > Beside * _rate.Hz)
+        List<double> known = [.. Lags(near: false).Select((l, i) => doubles[i] is null ? l?.Lag - (FromNotes(identities[i]) ?? 0) * _rate.Hz : null).OfType<double>()];
+        // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
+        if (MostCommon(known, Beside * _rate.Hz) is { } beside && Math.Abs(beside) > Beside * _rate.Hz)
         {
-            // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
-            (double Start, double Slope) Moved(double by) => (slope == 0 ? start + Math.Round(by) : start + by, slope);
-            place = Moved(beside);
-            if (Lags(near: true).OfType<(double Lag, int Sign)>().Select(l => l.Lag).Where(l => Math.Abs(l) <= Beside * _rate.Hz).ToList() is { Count: >= LeastLags } onTime)
-            {
-                place = Moved(beside + TheilSen.Median(onTime));
-            }
+            place = Moved(place!.Value, beside);
+        }
+
+        if (MostCommon([.. Lags(near: true).Where((_, i) => doubles[i] is null).Select(l => l?.Lag).OfType<double>()], Together * _rate.Hz) is { } more && Math.Abs(more) > 1)
+        {
+            place = Moved(place!.Value, more);
         }
 
         var lags = Lags(near: true);
@@ -109,11 +111,17 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
 
+        static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
+
         // Where other microphones hear the same, a track goes with theirs in the reference as much as with itself.
         int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) ? lags[file]?.Sign : null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
 
         bool IsAlone(Identity identity) => identity.Part is not { } part || !parts.Where((p, i) => i != part && p.Shares(parts[part])).Any();
     }
+
+    /// <summary>About which of some values most others lie; null where too few do.</summary>
+    private static double? MostCommon(IReadOnlyList<double> values, double near) =>
+        values.Select(v => values.Where(o => Math.Abs(o - v) <= near).ToList()).MaxBy(all => all.Count) is { Count: >= LeastLags } most ? TheilSen.Median(most) : null;
 
     /// <summary>What each file holds.</summary>
     /// <param name="scans">What is known of them.</param>

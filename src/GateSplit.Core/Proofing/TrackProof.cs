@@ -51,7 +51,7 @@ public sealed record TrackProof(
             // Up to this one, so many are missing, and so many are there.
             var note = Identity.Heard[i];
             var gone = note - before - i;
-            if (gone >= Several && i <= Few * (note - before) && Identity.Heard.Length - i >= Most * (Identity.Notes - note) && gone - i > missing)
+            if (gone >= Several && Identity.Heard.Length - i > i && i <= Few * (note - before) && Identity.Heard.Length - i >= Most * (Identity.Notes - note) && gone - i > missing)
             {
                 (best, missing) = (note - before, gone - i);
             }
