@@ -91,7 +91,7 @@ public sealed class PlantedRoom
     public bool Clips { get; private set; }
 
     /// <summary>Reads it as the program would.</summary>
-    public Core.Result<RollCallReading> Read() => RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Sound(c))], ByHand);
+    public Core.Result<RollCallReading> Read() => RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Samples(c, Rate))], ByHand);
 
     /// <summary>The true energy of each turn on each channel, before noise.</summary>
     public double[,] Energies { get; private set; } = new double[0, 0];
@@ -196,9 +196,10 @@ public sealed class PlantedRoom
         Energies = new double[Call.Turns.Length, count];
         for (var turn = 0; turn < Times.Length; turn++)
         {
+            var length = Call.Turns[turn].Held && !ByHand ? 1.445 : 0.445;
             for (var channel = 0; channel < count; channel++)
             {
-                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(spoiled[channel].AsSpan(offset + (int)((t + Latency[channel]) * Rate), (int)(0.445 * Rate))) / (0.445 * Rate));
+                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(spoiled[channel].AsSpan(offset + (int)((t + Latency[channel]) * Rate), (int)(length * Rate))) / (length * Rate));
             }
         }
 
@@ -228,22 +229,5 @@ public sealed class PlantedRoom
         var samples = new float[reader.Frames.Count];
         new MonoReader(reader).Read(0, samples);
         return samples;
-    }
-
-    private sealed class Sound(float[] samples) : IMonoSound
-    {
-        public Frames Frames => samples.Length;
-
-        public SampleRate Rate => PlantedRoom.Rate;
-
-        public void Read(long start, Span<float> into)
-        {
-            into.Clear();
-            var (first, end) = (Math.Max(0, start), Math.Min(samples.Length, start + into.Length));
-            if (end > first)
-            {
-                samples.AsSpan((int)first, (int)(end - first)).CopyTo(into[(int)(first - start)..]);
-            }
-        }
     }
 }

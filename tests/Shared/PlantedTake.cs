@@ -232,6 +232,16 @@ public sealed class PlantedTake
         }
     }
 
+    /// <summary>True if two microphones hear the same the other way round, before anything is done to their files: by brute force, where the first is loudest.</summary>
+    public bool IsTurned(int file, int against)
+    {
+        const int Window = 4096;
+        const int Reach = 1000;
+        var (one, other) = (_stems[Is[against]], _stems[Is[file]]);
+        var at = Math.Clamp(Array.FindIndex(one, s => Math.Abs(s) > 0.4f) - 100, Reach, one.Length - Window - Reach);
+        return Enumerable.Range(-Reach, 2 * Reach).Select(lag => Enumerable.Range(at, Window).Sum(i => (double)one[i] * other[i + lag])).MaxBy(Math.Abs) < 0;
+    }
+
     private static bool Alike(float[] one, float[] other)
     {
         var (both, first, second) = (0.0, 0.0, 0.0);

@@ -69,7 +69,9 @@ public sealed class ProofScore
 
             if (twin is null && track.Polarity is not null)
             {
-                Count("upside down", take.Upside[i], track.Polarity < 0, at);
+                // Against its partner, what counts is how the two lie to each other: below a drum all is turned.
+                var turned = track.PolarityAgainst is { } against ? take.Upside[against] ^ take.IsTurned(i, against) : false;
+                Count("upside down", take.Upside[i] ^ turned, track.Polarity < 0, at);
             }
             else if (twin is null && take.HasReference)
             {
@@ -139,6 +141,11 @@ public sealed class ProofScore
             var direct = plan.Where(p => p.Direct).ToList();
             var gains = direct.Count == 0 ? 0 : direct.Max(p => p.Gain.Value);
             var right = there.Count > 0 && direct.Where(p => p.Gain.Value > gains - 15).All(p => there.Contains(p.Channel)) && there.All(c => plan.Any(p => p.Channel == c));
+            if (right && plan.Any(p => !p.Direct && room.Cables[p.Channel - 1] != p.Channel - 1))
+            {
+                continue; // what bleeds in comes elsewhere: no fault of this element, but told or not
+            }
+
             Count("not as planned", !right, !heard.AsPlanned, $"{at} truly on {string.Join(' ', there)}, planned {string.Join(' ', plan.Select(p => $"{p.Channel}{(p.Direct ? "" : "b")}"))}, said {string.Join(' ', heard.Arrivals.Select(a => $"{a.Channel}:{a.Level}"))}");
             foreach (var arrival in heard.Main.Where(a => there.Contains(a.Channel) && !room.Call.Turns[turn].Held && !room.Clips && energies[a.Channel - 1] > 10 * noise))
             {

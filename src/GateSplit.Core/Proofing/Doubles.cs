@@ -62,9 +62,11 @@ internal static class Doubles
 
         bool MayBe(int one, int other)
         {
-            float[] Of(int file) => [.. Part(file, one), .. Part(file, other)];
-            ReadOnlySpan<float> Part(int file, int owner) => energies[file].AsSpan(firsts[owner] * Slices, (firsts[owner + 1] - firsts[owner]) * Slices);
-            return TensorPrimitives.CosineSimilarity<float>(Of(one), Of(other)) > SlicesAlike;
+            // One may break off: what lies behind its end tells nothing.
+            var end = Math.Min(sounds[one]!.Frames.Count, sounds[other]!.Frames.Count);
+            int[] within = [.. new[] { one, other }.SelectMany(owner => Enumerable.Range(firsts[owner], places[owner].Length)).Where(place => all[place] + Window <= end)];
+            float[] Of(int file) => [.. within.SelectMany(place => energies[file].AsSpan(place * Slices, Slices).ToArray())];
+            return within.Length > 0 && TensorPrimitives.CosineSimilarity<float>(Of(one), Of(other)) > SlicesAlike;
         }
     }
 

@@ -12,14 +12,22 @@ namespace GateSplit.Core.Proofing;
 internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channels, ImmutableArray<Onset>[] onsets)
 {
     private const double Apart = 0.35; // s: nearer ones are one hit on several channels
+    private const double Latest = 0.25; // s by which a channel may be later than another
+    private const double Beside = 0.2; // of the strongest beginning of a hit
     private const double Seconds = 0.3; // each channel may have a latency of its own
     private const int MostHits = 8; // of one element
     private const double LoneHit = 1.5; // what it costs that an element was hit once only
     private const double NotHeard = 3; // that it was heard nowhere
-    private const double Elsewhere = 0.4; // that it is loudest where it should not be
+    private const double Elsewhere = 0.8; // that it is loudest where it should not be
+    private const double Twice = 3; // that two elements sound the same
+    private const double Unlike = 0.5; // distance from which on two sounds are two
     private const double Settled = 0.05; // s: where a recording begins, its noise begins
-    private const double Faint = 0.005; // of the strongest hit of all: what is softer is no hit
+    private const double Faint = 0.002; // of the strongest hit of all: what is softer is no hit
     private const float Rises = 0.15f; // of the energy behind a hit, that was not there before: what dies away is no hit
+    private const float RisesAlone = 0.6f; // the same on one channel, where all others may still ring
+
+    /// <summary>The channels that are meant for some of the elements, not for most.</summary>
+    private readonly HashSet<int> _telling = [.. call.Turns.SelectMany(t => t.Planned.Where(p => p.Direct).Select(p => p.Channel).Distinct()).CountBy(c => c).Where(c => 2 * c.Value <= call.Turns.Length).Select(c => c.Key)];
 
     /// <summary>When the hits of each turn sound.</summary>
     /// <returns>A list for each turn, made up for one that was not heard; null where they do not fit.</returns>
@@ -74,24 +82,22 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     /// <summary>The times at which anything is hit, on whatever channels.</summary>
     private List<double> Hits()
     {
-        var strongest = onsets.SelectMany(o => o).Max(o => o.Strength);
-        var hits = new List<double>();
-        foreach (var onset in onsets.SelectMany(o => o).Where(o => o.Strength > Faint * strongest && o.Seconds > Settled).OrderBy(o => o.Seconds))
+        // The strongest first: what rings on behind one must not hide the next.
+        var all = onsets.SelectMany(o => o).Where(o => o.Seconds > Settled).OrderByDescending(o => o.Strength).ToList();
+        var hits = new List<Onset>();
+        foreach (var onset in all.TakeWhile(o => o.Strength > Faint * all[0].Strength).Where(o => !hits.Exists(h => Math.Abs(h.Seconds - o.Seconds) <= Apart)))
         {
-            if (hits.Count == 0 || onset.Seconds - hits[^1] > Apart)
-            {
-                hits.Add(onset.Seconds);
-            }
+            hits.Add(onset);
         }
 
-        return hits;
+        return [.. hits.Select(h => all.Where(o => Math.Abs(o.Seconds - h.Seconds) <= Latest && o.Strength > Beside * h.Strength && hits.MinBy(n => Math.Abs(n.Seconds - o.Seconds)) == h).Min(o => o.Seconds)).Order()];
     }
 
     /// <summary>What a hit sounds like: the share of each band on each channel of all its energy, as amplitudes. Null where nothing becomes louder.</summary>
     private float[]? Profile(double at)
     {
         var profile = new float[channels.Count * BandEnergies.Bands];
-        var (more, all) = (0f, 0f);
+        var (more, all, clear) = (0f, 0f, false);
         for (var channel = 0; channel < channels.Count; channel++)
         {
             var (samples, before) = (new float[(int)(Seconds * channels[channel].Rate.Hz)], new float[(int)(Seconds * channels[channel].Rate.Hz)]);
@@ -100,13 +106,14 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
             var behind = new BandEnergies(channels[channel].Rate).Add(samples);
             var bands = Vector256.Max(behind - new BandEnergies(channels[channel].Rate).Add(before), Vector256<float>.Zero);
             (more, all) = (more + Vector256.Sum(bands), all + Vector256.Sum(behind));
+            clear |= Vector256.Sum(bands) > RisesAlone * Vector256.Sum(behind);
             for (var band = 0; band < BandEnergies.Bands; band++)
             {
                 profile[channel * BandEnergies.Bands + band] = MathF.Sqrt(bands[band]);
             }
         }
 
-        if (more < Rises * all)
+        if (more < Rises * all && !clear)
         {
             return null;
         }
@@ -117,7 +124,7 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     }
 
     /// <summary>What it costs to say that some hits are one element's: how unlike they are, and how far from where it should be heard.</summary>
-    private static double Cost(Turn turn, List<float[]> profiles, int first, int length)
+    private double Cost(Turn turn, List<float[]> profiles, int first, int length)
     {
         if (length == 0)
         {
@@ -137,7 +144,11 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
             unlike += TensorPrimitives.Distance<float>(profiles[i], mean);
         }
 
-        var planned = turn.Planned.Where(p => p.Direct && p.Channel * BandEnergies.Bands <= mean.Length).Sum(p => TensorPrimitives.SumOfSquares<float>(mean.AsSpan((p.Channel - 1) * BandEnergies.Bands, BandEnergies.Bands)));
-        return unlike + (length == 1 ? LoneHit : 0) + (planned < 0.1 ? Elsewhere : 0);
+        var again = first == 0 ? 0 : Math.Max(0, 1 - TensorPrimitives.Distance<float>(profiles[first - 1], profiles[first]) / Unlike);
+        // A mix of all tells nothing about where one belongs.
+        double On(IEnumerable<int> some) => some.Where(c => c * BandEnergies.Bands <= mean.Length).Sum(c => TensorPrimitives.SumOfSquares<float>(mean.AsSpan((c - 1) * BandEnergies.Bands, BandEnergies.Bands)));
+        List<int> own = [.. turn.Planned.Where(p => p.Direct && _telling.Contains(p.Channel)).Select(p => p.Channel)];
+        var isElsewhere = own.Count > 0 && On(own) < 0.1 * On(_telling);
+        return unlike + Twice * again + (length == 1 ? LoneHit : 0) + (isElsewhere ? Elsewhere : 0);
     }
 }

@@ -161,12 +161,12 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         return nearest;
     }
 
-    /// <summary>How slow the recording runs: by the hits of each turn against each other where channels differ in latency, by all turns where they do not.</summary>
+    /// <summary>How slow the recording runs: by the hits of each turn against each other where channels differ in latency, by all turns where they do not. What is held begins too softly to tell.</summary>
     private double? DriftOf(ImmutableArray<Onset>[] onsets, double start)
     {
         var firsts = new List<(double At, double Value)>();
         const int Enough = 3;
-        foreach (var turn in call.Turns.Count(t => !t.Held) >= Enough ? call.Turns.Where(t => !t.Held) : call.Turns)
+        foreach (var turn in call.Turns.Where(t => !t.Held))
         {
             var met = onsets.Select(o => Nearest(o, start + turn.Hits[0], Widely)).OfType<Onset>().ToList();
             if (met.Count > 0)
@@ -176,14 +176,8 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             }
         }
 
-        if (firsts.Count < Enough)
-        {
-            return null;
-        }
-
-        var (offset, slope) = TheilSen.Fit(firsts);
         const double OneLatency = 0.0005; // s
-        if (TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - slope * f.At))]) < OneLatency)
+        if (firsts.Count >= Enough && TheilSen.Fit(firsts) is var (offset, slope) && TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - slope * f.At))]) < OneLatency)
         {
             return slope;
         }
@@ -237,7 +231,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         {
             // Under noise the bands in which it stands out tell more than the whole.
             var share = (Vector256.Sum(measured[channel].Low) + Vector256.Sum(measured[channel].High)) / Over(measured[main], measured[channel]);
-            var own = channel == main || measured[channel].Energy > OverNoise * measured[channel].Floor ? Decibels.FromRatio(Math.Sqrt(measured[channel].Energy)) : level + Decibels.FromRatio(Math.Sqrt(share));
+            var own = channel == main || measured[channel].Energy > OverNoise * measured[channel].Floor ? Decibels.FromRatio(Math.Sqrt(measured[channel].Energy)) : level + Decibels.FromRatio(Math.Sqrt(Math.Min(1, share)));
             var (latency, polarity) = channel == main ? (0.0, 1) : own.Value >= level.Value - CrosstalkCompared ? Lag(main, channel, hits, beside[channel] - beside[main]) : (null, (int?)null);
             arrivals.Add(new(channel + 1, own, Decibels.FromRatio(measured[channel].Peak), latency, polarity, measured[channel].Peak >= FullScale));
         }
@@ -288,7 +282,10 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var overLow = Vector256.ConditionalSelect(Vector256.GreaterThan(low, OverFloor * floorLow + least), low - floorLow, Vector256<double>.Zero);
         var overHigh = Vector256.ConditionalSelect(Vector256.GreaterThan(high, OverFloor * floorHigh + least), high - floorHigh, Vector256<double>.Zero);
         var heard = Vector256.Sum(overLow) + Vector256.Sum(overHigh) > 0;
-        return (Math.Max(Silence, (energy - floor) * samples.Length / (length * rate)), floor, peak, overLow, overHigh, heard);
+
+        // Where something louder is still dying away, the bands in which it stands out tell how much of all is its own.
+        var own = energy - floor > OverNoise * floor ? energy - floor : energy * (Vector256.Sum(overLow) + Vector256.Sum(overHigh)) / Math.Max(double.Epsilon, Vector256.Sum(low) + Vector256.Sum(high));
+        return (Math.Max(Silence, own * samples.Length / (length * rate)), floor, peak, overLow, overHigh, heard);
 
         static (Vector256<double> Low, Vector256<double> High) Wide(Vector256<float> bands) => Vector256.Widen(bands);
     }

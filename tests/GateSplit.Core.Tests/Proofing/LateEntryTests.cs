@@ -1,6 +1,6 @@
 using GateSplit.Core.Proofing;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Proofing;
 
@@ -32,7 +32,7 @@ public sealed class LateEntryTests
     public void Notes_before_the_file_begins_do_not_count() => Assert.Equal(2, Missing(Struck(i => i < 4 ? 0 : 1, -0.8), -0.8));
 
     private static int Missing(float[] sound, double offset = 0) =>
-        LateEntry.Missing(new Samples(sound), new Part("Kick", [.. Notes], false), new TakeTime(offset, 0), 0);
+        LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. Notes], false), new TakeTime(offset, 0), 0);
 
     private static float[] Struck(Func<int, double> level, double offset = 0)
     {
@@ -50,20 +50,5 @@ public sealed class LateEntryTests
         }
 
         return sound;
-    }
-
-    private sealed class Samples(float[] samples) : IMonoSound
-    {
-        public Frames Frames => samples.Length;
-
-        public SampleRate Rate => LateEntryTests.Rate;
-
-        public void Read(long start, Span<float> into)
-        {
-            for (var i = 0; i < into.Length; i++)
-            {
-                into[i] = start + i >= 0 && start + i < samples.Length ? samples[start + i] : 0;
-            }
-        }
     }
 }

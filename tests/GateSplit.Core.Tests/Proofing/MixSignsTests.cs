@@ -1,6 +1,6 @@
 using GateSplit.Core.Proofing;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Proofing;
 
@@ -68,19 +68,4 @@ public sealed class MixSignsTests
     private static float[] Turned(float[] sound) => Later(sound, 0, -1);
 
     private static float[] Sum(params float[][] sounds) => [.. Enumerable.Range(0, Length).Select(i => sounds.Sum(s => s[i]))];
-
-    private sealed class Samples(float[] samples) : IMonoSound
-    {
-        public Frames Frames => samples.Length;
-
-        public SampleRate Rate => 48000;
-
-        public void Read(long start, Span<float> into)
-        {
-            for (var i = 0; i < into.Length; i++)
-            {
-                into[i] = start + i >= 0 && start + i < samples.Length ? samples[start + i] : 0;
-            }
-        }
-    }
 }

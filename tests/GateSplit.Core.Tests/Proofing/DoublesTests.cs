@@ -1,0 +1,105 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>A copy is told from another microphone that hears the same, whatever has become of either file.</summary>
+public sealed class DoublesTests
+{
+    private const int Rate = 48000;
+    private const int Length = 12 * Rate;
+    private static readonly double[] Times = [.. Enumerable.Range(0, 20).Select(i => 0.5 + 0.55 * i)];
+
+    [Theory]
+    [InlineData(0, 0.5, 0.0)]
+    [InlineData(137, 1.0, 0.001)]
+    [InlineData(-1500, 0.25, 0.0001)]
+    public void A_copy_is_told_with_lag_and_gain(int lag, double gain, double noise)
+    {
+        var sound = Struck(1);
+        var found = Of(Noisy(sound, noise, 2), Noisy(Later(sound, lag, gain), noise, 3));
+        Assert.Equal(lag, found!.LagFrames, 0.02);
+        Assert.Equal(20 * Math.Log10(gain), found.Gain.Value, 0.1);
+        Assert.Equal((1, 1), (found.File, found.Polarity));
+    }
+
+    [Fact]
+    public void A_copy_upside_down_with_a_hole_and_a_click_is_a_copy()
+    {
+        var sound = Struck(1);
+        var copy = Later(sound, 40, -1);
+        copy.AsSpan((int)(Times[3] * Rate), 3000).Clear();
+        copy[(int)(Times[7] * Rate) + 4000] += 0.5f;
+        var found = Of(sound, copy);
+        Assert.Equal((40.0, -1), (Math.Round(found!.LagFrames, 2), found.Polarity));
+    }
+
+    [Fact]
+    public void A_copy_of_what_breaks_off_is_told_by_what_is_there() =>
+        Assert.Equal(0, Of(Struck(1), Struck(1)[..(int)(Times[9] * Rate)])!.LagFrames, 0.01);
+
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void A_copy_that_clips_is_told_where_it_does_not(bool first)
+    {
+        var (sound, clips) = (Struck(1), Clipped(Struck(1)));
+        var found = first ? Of(clips, sound, 0) : Of(sound, clips, 1);
+        Assert.Equal(0, found!.LagFrames, 0.05);
+    }
+
+    [Theory]
+    [InlineData(0.0, false)]
+    [InlineData(0.001, false)]
+    [InlineData(0.0, true)]
+    public void Another_microphone_that_hears_less_of_the_top_is_no_copy(double noise, bool clips)
+    {
+        var sound = Struck(1);
+        var other = Later(Duller(sound), 300, 1);
+        Assert.Null(clips ? Of(sound, Clipped(other), 1) : Of(Noisy(sound, noise, 2), Noisy(other, noise, 3)));
+    }
+
+    [Fact]
+    public void Another_take_of_the_same_notes_is_no_copy() => Assert.Null(Of(Struck(1), Struck(9)));
+
+    private static DoubleOf? Of(float[] one, float[] other, int clips = -1)
+    {
+        ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
+        var pairs = Doubles.Of([new Samples(one), new Samples(other)], [onsets, onsets], [clips == 0, clips == 1], TestContext.Current.CancellationToken);
+        return pairs.Count == 0 ? null : Assert.Single(pairs).Other;
+    }
+
+    private static double Level(int hit) => hit % 2 == 0 ? 0.6 : 0.15;
+
+    /// <summary>Hits of low tones and noise that die away, loud and soft in turn.</summary>
+    private static float[] Struck(int seed)
+    {
+        var (sound, random) = (new float[Length], new Random(seed));
+        for (var hit = 0; hit < Times.Length; hit++)
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                var noise = 2 * random.NextDouble() - 1;
+                sound[(int)(Times[hit] * Rate) + i] += (float)(Level(hit) * Math.Exp(-i / 3000.0) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
+            }
+        }
+
+        return sound;
+    }
+
+    private static float[] Later(float[] sound, int frames, double gain) =>
+        [.. Enumerable.Range(0, sound.Length).Select(i => i - frames >= 0 && i - frames < sound.Length ? (float)(gain * sound[i - frames]) : 0)];
+
+    private static float[] Noisy(float[] sound, double noise, int seed)
+    {
+        var random = new Random(seed);
+        return [.. sound.Select(s => (float)(s + noise * (2 * random.NextDouble() - 1)))];
+    }
+
+    private static float[] Clipped(float[] sound) => [.. sound.Select(s => Math.Clamp(3 * s, -1, 1))];
+
+    /// <summary>A mild low-pass: 3 dB less at 12 kHz, without a delay where it is low.</summary>
+    private static float[] Duller(float[] sound) =>
+        [.. Enumerable.Range(0, sound.Length).Select(i => i == 0 || i == sound.Length - 1 ? sound[i] : 0.7f * sound[i] + 0.15f * (sound[i - 1] + sound[i + 1]))];
+}

@@ -1,0 +1,69 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Quantities;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>Pads that were pressed by hand are told apart: loud ones that ring on, soft ones behind them, and those that are heard nowhere.</summary>
+public sealed class HandOrderTests
+{
+    private const int Rate = 48000;
+    private static readonly double[] Toms = [1, 2.1, 3.0, 4.1];
+    private static readonly double[] Hats = [5.4, 6.3, 7.45];
+    private static readonly double[] Claps = [9, 10.1];
+
+    [Theory]
+    [InlineData(0.02)]
+    [InlineData(0.004)] // 40 dB below the tom, which rings on
+    public void Soft_hits_behind_loud_ones_that_ring_on_are_found(double hat)
+    {
+        var times = Times(hat)!.Value;
+        Near(Toms, times[0]);
+        Near(Hats, times[1]);
+        Near(Claps, times[2]);
+    }
+
+    [Fact]
+    public void What_is_not_heard_takes_no_hits_from_its_neighbours()
+    {
+        var times = Times(0)!.Value;
+        Near(Toms, times[0]);
+        Assert.Equal([-1], times[1]);
+        Near(Claps, times[2]);
+    }
+
+    private static void Near(double[] truth, ImmutableArray<double> heard)
+    {
+        Assert.Equal(truth.Length, heard.Length);
+        Assert.All(truth.Zip(heard), p => Assert.Equal(p.First, p.Second, 0.03));
+    }
+
+    private static ImmutableArray<ImmutableArray<double>>? Times(double hat)
+    {
+        // Each on an input of its own, and all in a mix on the fourth.
+        var random = new Random(5);
+        var channels = Enumerable.Range(0, 4).Select(_ => Enumerable.Range(0, 12 * Rate).Select(_ => (float)(2e-5 * (2 * random.NextDouble() - 1))).ToArray()).ToArray();
+        Put(0, Toms, 0.5, (i, _) => Math.Exp(-i / 30000.0) * Math.Sin(2 * Math.PI * 85 * i / Rate) * (1 + 0.3 * Math.Sin(2 * Math.PI * 4 * i / Rate)));
+        Put(1, Hats, hat, (i, noise) => Math.Exp(-i / 1500.0) * (noise - 0.9 * Math.Sin(i)));
+        Put(2, Claps, 0.3, (i, noise) => Math.Exp(-i / 5000.0) * noise);
+        var call = new RollCall(1, [.. new[] { "Tom", "Hat", "Clap" }.Select((name, i) => new Turn([], name, 10, 36 + i, false, [0], 0, [Planned(i + 1), Planned(4)]))], [], []);
+        var sounds = channels.Select(c => new Samples(c)).ToList();
+        return new HandOrder(call, sounds, [.. sounds.Select(s => Onsets.Of(s, TestContext.Current.CancellationToken))]).Times();
+
+        void Put(int channel, double[] times, double level, Func<int, double, double> shape)
+        {
+            foreach (var time in times)
+            {
+                for (var i = 0; i < 3 * Rate && (int)(time * Rate) + i < 12 * Rate; i++)
+                {
+                    var sample = (float)(level * shape(i, 2 * random.NextDouble() - 1));
+                    channels[channel][(int)(time * Rate) + i] += sample;
+                    channels[3][(int)(time * Rate) + i] += 0.5f * sample;
+                }
+            }
+        }
+
+        static PlannedInput Planned(int channel) => new(channel, Decibels.Unity, true);
+    }
+}
