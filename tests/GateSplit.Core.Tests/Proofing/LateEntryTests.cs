@@ -1,5 +1,4 @@
 using GateSplit.Core.Proofing;
-using GateSplit.Core.Quantities;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Proofing;
