@@ -70,7 +70,9 @@ internal sealed class Bleeds
                 return;
             }
 
-            foreach (var (file, level, told) in bleeds.From(from, hits, parts[part].Held).Where(b => !(identities[b.File].Part is { } other && parts[other].Shares(parts[part]))))
+            // What hears the same is no bleed.
+            List<int> others = [.. Enumerable.Range(0, sounds.Count).Where(f => f != from && !(identities[f].Part is { } other && parts[other].Shares(parts[part])))];
+            foreach (var (file, level, told) in bleeds.From(from, others, hits, parts[part].Held))
             {
                 found[from].Add((file, new(from, level), told));
             }
@@ -101,7 +103,7 @@ internal sealed class Bleeds
         return (next == 0 ? Enough : Math.Min(Enough, note - others[next - 1]), next == others.Length ? Enough : Math.Min(Enough, others[next] - note));
     }
 
-    private IEnumerable<(int File, Decibels Level, bool Told)> From(int from, List<(long At, double Room)> hits, bool held)
+    private IEnumerable<(int File, Decibels Level, bool Told)> From(int from, List<int> others, List<(long At, double Room)> hits, bool held)
     {
         var sound = _sounds[from]!;
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
@@ -110,10 +112,10 @@ internal sealed class Bleeds
             [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))],
             [.. heard.Select(o => o.Energy - o.Before)]);
         var whole = Whole(sound, hits);
-        for (var file = 0; file < _sounds.Count; file++)
+        foreach (var file in others)
         {
             _cancel.ThrowIfCancellationRequested();
-            if (file != from && _sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], own, whole, held) is var (level, told) && level >= Least)
+            if (_sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], own, whole, held) is var (level, told) && level >= Least)
             {
                 yield return (file, level, told);
             }

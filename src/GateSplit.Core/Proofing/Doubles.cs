@@ -36,6 +36,7 @@ internal static class Doubles
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
         var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i]) : []).ToList();
+        var noises = sounds.Select(sound => new Lazy<double[]>(() => Quietest(sound!))).ToList();
         var energies = sounds.Select(sound => sound is null ? [] : Energies(sound, all, cancel)).ToList();
         var firsts = new int[sounds.Count + 1];
         for (var i = 0; i < sounds.Count; i++)
@@ -49,7 +50,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(here, there, [.. places[one], .. places[of]], Judged(one, of)) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared((here, noises[one]), (there, noises[of]), [.. places[one], .. places[of]], Judged(one, of)) is { } alike
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
             isDouble[other] = own.Count > 0;
@@ -116,18 +117,19 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared(IMonoSound one, IMonoSound other, long[] places, Func<int, long[]>? softer)
+    private static DoubleOf? Compared((IMonoSound Sound, Lazy<double[]> Noise) first, (IMonoSound Sound, Lazy<double[]> Noise) second, long[] places, Func<int, long[]>? softer)
     {
+        var (one, other) = (first.Sound, second.Sound);
         var reach = (int)(Furthest * one.Rate.Hz);
-        places = [.. places.Where(p => p >= reach && p + Window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
-        var (sum, sharp, first, second) = (new double[2 * reach + 1], new double[2 * reach + 1], 0.0, 0.0);
+        places = [.. places.Where(p => p + Window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
+        var (sum, sharp, energyOfOne) = (new double[2 * reach + 1], new double[2 * reach + 1], 0.0);
         var (sound, within) = (new float[Window], new float[Window + 2 * reach]);
         var seconds = new double[2 * reach + 1];
         foreach (var place in places)
         {
             one.Read(place, sound);
             other.Read(place - reach, within);
-            first += TensorPrimitives.SumOfSquares<float>(sound);
+            energyOfOne += TensorPrimitives.SumOfSquares<float>(sound);
             var energy = (double)TensorPrimitives.SumOfSquares<float>(within.AsSpan(0, Window));
             var lags = CrossCorrelation.Lags(sound, within);
             TensorPrimitives.Add(sharp, CrossCorrelation.Lags(sound, within, whitened: true), sharp);
@@ -146,13 +148,12 @@ internal static class Doubles
             best = Enumerable.Range(Math.Max(0, best - Flat), Math.Min(2 * reach, best + Flat) - Math.Max(0, best - Flat) + 1).MaxBy(i => sharp[i] * Math.Sign(sum[best]));
         }
 
-        second = seconds[best];
-        if (first == 0 || second == 0)
+        if (energyOfOne == 0 || seconds[best] == 0)
         {
             return null;
         }
 
-        var likeness = Math.Abs(sum[best]) / Math.Sqrt(first * second);
+        var likeness = Math.Abs(sum[best]) / Math.Sqrt(energyOfOne * seconds[best]);
         if (likeness < Alike)
         {
             return null;
@@ -161,10 +162,10 @@ internal static class Doubles
         var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
         var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
         var unclipped = softer?.Invoke(frames);
-        var isCopy = unclipped is null ? IsCopy(one, other, places, (frames, more), Faint)
-            : unclipped.Length >= LeastPlaces ? IsCopy(one, other, unclipped, (frames, more), Faint)
-            : IsCopy(one, other, places, (frames, more), Clipping);
-        return isCopy ? new(0, later, Decibels.FromRatio(sum[best] / first), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+        var isCopy = unclipped is null ? IsCopy(first, second, places, (frames, more), Faint)
+            : unclipped.Length >= LeastPlaces ? IsCopy(first, second, unclipped, (frames, more), Faint)
+            : IsCopy(first, second, places, (frames, more), Clipping);
+        return isCopy ? new(0, later, Decibels.FromRatio(sum[best] / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
     }
 
     /// <summary>
@@ -217,12 +218,12 @@ internal static class Doubles
     /// True if one may be a copy of the other. Two microphones of one drum are alike as waves where it is low; but a copy is as loud in all octaves,
     /// and goes with the other in each as far as the noise of both lets it.
     /// </summary>
-    /// <param name="one">A file.</param>
+    /// <param name="one">A file, and the energy of each octave where it is quietest.</param>
     /// <param name="other">Another.</param>
     /// <param name="places">Where both sound.</param>
     /// <param name="lag">By how much the other is later.</param>
     /// <param name="least">The share of the energy of a file from which on an octave is asked.</param>
-    private static bool IsCopy(IMonoSound one, IMonoSound other, long[] places, (int Frames, double More) lag, double least)
+    private static bool IsCopy((IMonoSound Sound, Lazy<double[]> Noise) one, (IMonoSound Sound, Lazy<double[]> Noise) other, long[] places, (int Frames, double More) lag, double least)
     {
         const double Apart = 0.5;
         const double Much = 0.06; // of the energy of a file
@@ -234,14 +235,14 @@ internal static class Doubles
         var (samples, bins) = (new float[Window], new double[Octaves]);
         foreach (var place in places)
         {
-            one.Read(place, samples);
+            one.Sound.Read(place, samples);
             var first = CrossCorrelation.Spectrum(samples, Window);
-            other.Read(place + lag.Frames, samples);
+            other.Sound.Read(place + lag.Frames, samples);
             var second = CrossCorrelation.Spectrum(samples, Window);
             var here = new Shared[Octaves];
             for (var bin = 1; bin < Window / 2; bin++)
             {
-                if (Octave(bin, one.Rate.Hz) is { } octave)
+                if (Octave(bin, one.Sound.Rate.Hz) is { } octave)
                 {
                     var with = (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / Window)).Real;
                     here[octave] = here[octave].Plus(new(first[bin].Magnitude * first[bin].Magnitude, with, second[bin].Magnitude * second[bin].Magnitude));
@@ -252,7 +253,7 @@ internal static class Doubles
             octaves.ForEach(b => shared[b].Add(here[b]));
         }
 
-        var (noise, otherNoise) = (Quietest(one), Quietest(other));
+        var (noise, otherNoise) = (one.Noise.Value, other.Noise.Value);
         var sums = shared.ConvertAll(all => all.Aggregate((x, y) => x.Plus(y)));
         var whole = sums.Aggregate((x, y) => x.Plus(y));
         if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => sums[b].One) > Much * whole.One || apart.Sum(b => sums[b].Other) > Much * whole.Other))

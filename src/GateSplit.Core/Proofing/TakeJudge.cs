@@ -87,7 +87,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var nulled = Nulled(scans, doubles, place);
         progress?.Report(0.95);
         ImmutableArray<ImmutableArray<Bleed>> none = [.. files.Select(_ => ImmutableArray<Bleed>.Empty)];
-        var (bleeds, hidden, neverAlone) = time is null ? (none, none, []) : Bleeds.Of(sounds, identities, parts, time, cancel);
+        var (bleeds, hidden, neverAlone) = time is null ? (none, none, []) : Bleeds.Of([.. sounds.Select((s, i) => doubles[i] is null ? s : null)], identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
         progress?.Report(1);
         return new(_rate, time, place, reference is not null, nulled, [.. parts], neverAlone, [.. files.Select((file, i) => new TrackProof(
@@ -99,17 +99,28 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             Polarity(i),
             partners.TryGetValue(i, out var with) ? with.Against : null,
             doubles[i],
-            bleeds[i],
+            bleeds[Copied(i)],
             file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}.")
         {
             Id = file.Id,
             Recorded = file.Recorded ?? scans[i].Levels.Frames,
-            Hidden = hidden[i],
+            Hidden = hidden[Copied(i)],
             SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], time, own.Offset ?? 0) : 0,
         })])
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
+
+        // What a copy is a copy of, which may be a copy itself.
+        int Copied(int file)
+        {
+            for (var step = 0; step < files.Count && doubles[file] is { } twin; step++)
+            {
+                file = twin.File;
+            }
+
+            return file;
+        }
 
         static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
 

@@ -39,6 +39,14 @@ public sealed class DoublesTests
     public void A_copy_of_what_breaks_off_is_told_by_what_is_there() =>
         Assert.Equal(0, Of(Struck(1), Struck(1)[..(int)(Times[9] * Rate)])!.LagFrames, 0.01);
 
+    [Fact]
+    public void A_copy_of_one_hit_at_the_very_start_is_told()
+    {
+        var hit = Struck(1)[(int)(Times[0] * Rate)..(int)(Times[1] * Rate)];
+        var pairs = Doubles.Of([new Samples(hit), new Samples([.. hit])], [[new Onset(0, 0.5)], [new Onset(0, 0.5)]], [false, false], TestContext.Current.CancellationToken);
+        Assert.Equal((0, 1), Assert.Single(pairs) is var (one, other) ? (one, other.File) : default);
+    }
+
     [Theory]
     [InlineData(true)]
     [InlineData(false)]
