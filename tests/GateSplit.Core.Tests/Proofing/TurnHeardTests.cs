@@ -13,6 +13,9 @@ public sealed class TurnHeardTests
     public void A_side_in_the_place_of_what_only_bleeds_is_missing_and_elsewhere() => Is([2], [3], (1, -30), (3, -30), (2, -44));
 
     [Fact]
+    public void What_hears_all_may_be_louder_than_the_element_itself() => Is([], [], (6, -30), (1, -40), (2, -40));
+
+    [Fact]
     public void What_bleeds_in_is_never_needed() => Is([], [], (1, -30), (2, -31));
 
     [Fact]
@@ -48,7 +51,7 @@ public sealed class TurnHeardTests
     }
 
     private static TurnHeard Heard(bool clips, params (int Channel, double Level)[] arrivals) => new(
-        new Turn([], "Pad", 1, 60, true, [0], 1, [new(1, Decibels.Unity, true), new(2, Decibels.Unity, true), new(3, new(-14), false), new(4, new(-30), false)]),
+        new Turn([], "Pad", 1, 60, true, [0], 1, [new(1, Decibels.Unity, true), new(2, Decibels.Unity, true), new(3, new(-14), false), new(4, new(-30), false), new(6, new(-2), false)]),
         0,
         [.. arrivals.Select(a => new Arrival(a.Channel, new(a.Level), new(a.Level), null, null, clips))],
         null,
