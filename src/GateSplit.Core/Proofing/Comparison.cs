@@ -35,6 +35,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double Nothing = 1e-3; // frames: nearer to a whole number than can be measured
     private const int Apart = 8; // frames
     private const int AnchorSeconds = 90;
+    private const int MostAnchors = 6;
 
     /// <summary>Compares two files of one sample rate.</summary>
     /// <param name="first">What the second is compared with.</param>
@@ -79,13 +80,17 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         }
 
         var flux = FluxEnvelope.Of(first, cancel);
-        var anchor = Anchor(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz);
-        var found = Windows(first, second, Starts(flux, first), anchor, cancel);
-        if (found is null)
-        {
-            return null;
-        }
+        var starts = Starts(flux, first);
 
+        // Music repeats: of the places where its rises meet, that counts at which most windows are the same sound.
+        return Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz)
+            .Select(anchor => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null)
+            .MaxBy(line => line?.Windows.Count ?? 0);
+    }
+
+    /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>
+    private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Through(List<(double At, double Value)> found)
+    {
         var (start, slope) = TheilSen.Fit(found);
         var line = found.Where(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine).Select(p => (long)p.At).ToList();
         return line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift ? null : (start, slope, line, [.. found.OrderBy(f => f.At)]);
@@ -114,9 +119,9 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         return (start, slope);
     }
 
-    /// <summary>Where the stretch of the first that rises most lies in the second.</summary>
+    /// <summary>Where the stretch of the first that rises most may lie in the second, the likeliest first.</summary>
     /// <returns>By how many frames it is later there, to some milliseconds.</returns>
-    private static double Anchor(float[] first, float[] second, int rate)
+    private static IEnumerable<double> Anchors(float[] first, float[] second, int rate)
     {
         var length = Math.Min(first.Length, AnchorSeconds * FluxEnvelope.Rate);
         var (best, sum) = (0, first.Take(length).Sum(f => (double)f));
@@ -128,8 +133,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
         var within = new float[2 * length + second.Length];
         second.CopyTo(within.AsSpan(length));
-        var peak = CrossCorrelation.Find(Level(Broad(first.AsSpan(best, length))), Broad(within), whitened: false);
-        return (peak.Lag - length - best) * rate / FluxEnvelope.Rate;
+        return CrossCorrelation.Tops(CrossCorrelation.Lags(Level(Broad(first.AsSpan(best, length))), Broad(within)), MostAnchors, NearlyAsHigh)
+            .Select(top => (top.Lag - length - best) * rate / FluxEnvelope.Rate);
     }
 
     /// <summary>Each stretch with half of its neighbours, since over so long a time drift moves some of them into the next.</summary>

@@ -60,6 +60,35 @@ public sealed class ComparisonTests : IDisposable
         Assert.InRange(found.Residual.Value, -60, -20);
     }
 
+    [Fact]
+    public void A_rhythm_that_comes_again_lies_where_the_sounds_are_the_same_and_not_where_it_is_loudest()
+    {
+        const int Offset = 1234;
+        const int Later = 3 * Rate;
+        var random = new Random(3);
+        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
+        var times = Enumerable.Range(0, 60).Select(i => i * Rate / 2 + random.Next(Rate / 3)).ToList();
+        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
+        foreach (var at in times)
+        {
+            var (own, other) = (Hit(), Hit());
+            for (var i = 0; i < own.Length; i++)
+            {
+                first[at + i] += own[i];
+                second[at + Offset + i] += 0.4f * own[i];
+                second[at + Later + i] += 0.9f * other[i];
+            }
+        }
+
+        var takes = new SoxTake(_folder.Path);
+        using var one = WaveReader.Open(takes.Save("first", first)).Value!;
+        using var two = WaveReader.Open(takes.Save("second", second)).Value!;
+        var found = Comparison.Of(new MonoReader(one), new MonoReader(two));
+        Assert.NotNull(found);
+        Assert.Equal(Offset, found.OffsetFrames, 0.1);
+        Assert.Equal(0, found.DriftPpm, 0.1);
+    }
+
     [Theory]
     [InlineData(1234.0, 0)]
     [InlineData(-3000.0, 155)]
