@@ -43,10 +43,11 @@ public sealed class ProofStore(NpgsqlDataSource database)
             """
             select p.take_id is not null as made,
                    exists (select 1 from jobs j where j.session_id = @sessionId and j.kind = 'proof' and j.state in ('queued', 'running') and (j.request->>'takeId')::bigint = t.id) as running,
-                   (select count(*) from unnest(p.to_mend) key where not exists (select 1 from accepted_proofs a where a.take_id = t.id and a.finding = key)) as tomend
+                   (select count(*) from unnest(p.to_mend) key where not exists (select 1 from accepted_proofs a where a.take_id = t.id and a.finding = key)) as tomend,
+                   exists (select 1 from take_mends m where m.take_id = t.id and m.trial > 0) as ontrial
             from (select id from takes where session_id = @sessionId order by number desc limit 1) t left join proofs p on p.take_id = t.id
             """,
-            new { sessionId }) ?? new ProofState(false, false, 0);
+            new { sessionId }) ?? new ProofState(false, false, 0, false);
     }
 
     /// <summary>What of a take is meant so: findings with their reasons.</summary>

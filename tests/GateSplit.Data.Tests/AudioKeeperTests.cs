@@ -224,10 +224,13 @@ public sealed class AudioKeeperTests : IAsyncLifetime
 
         // What is on trial counts as set, and is told apart.
         var settled = await proofs.Mends(take);
-        Assert.True(await proofs.Set(take, settled.Json, [turn, turn], [], 1));
+        var louder = new ChangeGain([new TrackId("t1")], new Decibels(1));
+        Assert.True(await proofs.Set(take, settled.Json, [turn, louder], [], 1));
         var tried = await proofs.Mends(take);
-        Assert.Equal((2, 1, 1), (tried.Mends.Count, tried.Trial, tried.Settled.Mends.Count));
+        Assert.Equal((2, 1), (tried.Mends.Count, tried.Trial));
+        Assert.Equal([turn], tried.Settled.Mends); // the last ones are on trial
         Assert.Equal(0, tried.Settled.Trial);
+        Assert.Equal(new ProofState(false, false, 0, true), await proofs.StateOf(session));
         Assert.True(await proofs.Set(take, tried.Json, tried.Mends, []));
         Assert.Equal(0, (await proofs.Mends(take)).Trial);
         await Assert.ThrowsAsync<PostgresException>(() => proofs.Set(take, tried.Json, [turn], [], 2));
@@ -236,7 +239,7 @@ public sealed class AudioKeeperTests : IAsyncLifetime
         Assert.Equal("loud on purpose", (await proofs.Accepted(take))["Clips@0"]);
         await proofs.Accept(take, "Clips@0", null);
         Assert.Empty(await proofs.Accepted(take));
-        Assert.Equal(new ProofState(false, false, 0), await proofs.StateOf(session));
+        Assert.Equal(new ProofState(false, false, 0, false), await proofs.StateOf(session));
     }
 
     [Fact]

@@ -46,7 +46,7 @@ public sealed class ProofPageTests(DemoApp demo)
         await visitor.Get($"{path}/proof");
         await Prove(visitor, path, "form:has(#prove)");
         Assert.StartsWith("7 of 9 files hold what their names say;", visitor.Page.QuerySelector("#verdict")!.TextContent);
-        Assert.Contains("2 to mend", visitor.Page.QuerySelector("a.station[href$='/proof']")!.TextContent);
+        Assert.Contains("2 to mend", Station(visitor));
         var stale = visitor.Page.QuerySelector("form:has(#mend-sure)")!;
         await Prove(visitor, path, "form:has(#mend-sure)");
         Assert.Single(visitor.Page.QuerySelectorAll("#mends li"));
@@ -79,6 +79,8 @@ public sealed class ProofPageTests(DemoApp demo)
         Assert.Equal("", Row(visitor, "Kick").GetAttribute("data-before") ?? ""); // which is the printed file
         Assert.Equal("without it", visitor.Page.QuerySelector("#before")!.TextContent);
 
+        Assert.Contains("mend on trial", Station(visitor));
+
         // Meanwhile nothing else is mended, and nothing of it leaves.
         Assert.Empty(visitor.Page.QuerySelectorAll("form:has([name='mend']), .proof-findings form:has([name='seen'])"));
         await visitor.Send("form:has(#undo-mend)");
@@ -93,6 +95,7 @@ public sealed class ProofPageTests(DemoApp demo)
         await visitor.Get($"{path}/proof");
         await visitor.Send("form:has(#drop-mend)");
         Assert.Empty(visitor.Page.QuerySelectorAll("#mends, #trial, #proof-job"));
+        Assert.Contains("ready", Station(visitor));
         Assert.Equal(peak, Cells(visitor, "t1")[0]);
         Assert.DoesNotContain("heard before the last mends", visitor.Text);
 
@@ -137,6 +140,8 @@ public sealed class ProofPageTests(DemoApp demo)
     private static string Lower(string level, double by) => $"{double.Parse(level.Replace('−', '-')) - by:0.0}".Replace('-', '−');
 
     private static AngleSharp.Dom.IElement Row(Visitor visitor, string name) => visitor.Page.QuerySelector($".take-track[data-name='{name}'] .wave")!;
+
+    private static string Station(Visitor visitor) => visitor.Page.QuerySelector("a.station[href$='/proof']")!.TextContent;
 
     private static string Source(Visitor visitor, string which) => JsonDocument.Parse(Row(visitor, "Kick").GetAttribute(which)!).RootElement.GetProperty("url").GetString()!;
 

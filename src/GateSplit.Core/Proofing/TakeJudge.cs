@@ -41,12 +41,14 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             // A copy has no part of its own, and would take that of another: of those that hold the same, the one that is told best is asked for all.
             var asked = Enumerable.Range(0, files.Count).ToArray();
-            var behind = new double[files.Count]; // the first of those that are alike
-            foreach (var alike in pairs.GroupBy(p => p.One, p => p.Other))
+            var behind = new double[files.Count];
+            foreach (var group in Copies.Groups(pairs))
             {
-                List<int> all = [alike.Key, .. alike.Select(o => o.File)];
-                all.ForEach(i => asked[i] = all.MaxBy(a => identities[a].Certainty));
-                alike.ToList().ForEach(o => behind[o.File] = o.LagFrames / _rate.Hz);
+                var best = group.Keys.Order().MaxBy(a => identities[a].Certainty);
+                foreach (var (file, lag) in group)
+                {
+                    (asked[file], behind[file]) = (best, lag / _rate.Hz);
+                }
             }
 
             (time, identities) = Identified(scans, [.. onsets.Select((o, i) => asked[i] == i ? o : [])], [.. asked.Select((a, i) => a != i)]);

@@ -24,6 +24,12 @@ public sealed class DoublesTests
         Assert.Equal((1, 1), (found.File, found.Polarity));
     }
 
+    [Theory]
+    [InlineData(0.01)]
+    [InlineData(0.05)]
+    [InlineData(0.06)]
+    public void A_clean_copy_of_what_hisses_is_a_copy(double hiss) => Assert.Equal(0, Of(Noisy(Struck(1), hiss, 2), Struck(1))!.LagFrames, 0.05);
+
     [Fact]
     public void A_copy_upside_down_with_a_hole_and_a_click_is_a_copy()
     {

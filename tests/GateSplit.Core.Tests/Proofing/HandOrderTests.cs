@@ -25,6 +25,14 @@ public sealed class HandOrderTests
     }
 
     [Fact]
+    public void What_rings_on_and_swells_just_before_a_hit_does_not_take_its_place()
+    {
+        var times = Times(0.02, new Onset(Hats[0] - 0.3, 0.001))!.Value;
+        Near(Toms, times[0]);
+        Near(Hats, times[1]);
+    }
+
+    [Fact]
     public void What_is_not_heard_takes_no_hits_from_its_neighbours()
     {
         var times = Times(0)!.Value;
@@ -39,7 +47,7 @@ public sealed class HandOrderTests
         Assert.All(truth.Zip(heard), p => Assert.Equal(p.First, p.Second, 0.03));
     }
 
-    private static ImmutableArray<ImmutableArray<double>>? Times(double hat)
+    private static ImmutableArray<ImmutableArray<double>>? Times(double hat, params ImmutableArray<Onset> swells)
     {
         // Each on an input of its own, and all in a mix on the fourth.
         var random = new Random(5);
@@ -49,7 +57,9 @@ public sealed class HandOrderTests
         Put(2, Claps, 0.3, (i, noise) => Math.Exp(-i / 5000.0) * noise);
         var call = new RollCall(1, [.. new[] { "Tom", "Hat", "Clap" }.Select((name, i) => new Turn([], name, 10, 36 + i, false, [0], 0, [Planned(i + 1), Planned(4)]))], [], []);
         var sounds = channels.Select(c => new Samples(c)).ToList();
-        return new HandOrder(call, sounds, [.. sounds.Select(s => Onsets.Of(s, TestContext.Current.CancellationToken))]).Times();
+        return new HandOrder(call, sounds, [swells.AddRange(Heard(sounds[0])), .. sounds.Skip(1).Select(Heard)]).Times();
+
+        static ImmutableArray<Onset> Heard(Samples sound) => Onsets.Of(sound, TestContext.Current.CancellationToken);
 
         void Put(int channel, double[] times, double level, Func<int, double, double> shape)
         {
