@@ -8,4 +8,7 @@ public static class JobKind
 
     /// <summary>Reads a roll call.</summary>
     public const string RollCall = "roll-call";
+
+    /// <summary>Makes the record of a handoff.</summary>
+    public const string Handoff = "handoff";
 }

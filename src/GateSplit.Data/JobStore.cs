@@ -73,31 +73,32 @@ public sealed class JobStore(NpgsqlDataSource database)
             new { sessionId, takeId });
     }
 
-    /// <summary>Asks for a roll call to be read.</summary>
+    /// <summary>Asks for a job that makes no take.</summary>
     /// <param name="sessionId">The session.</param>
-    /// <param name="request">Which.</param>
-    /// <returns>False if the session is gone, or one of it is being read already.</returns>
-    public async Task<bool> AskRollCall(long sessionId, string request)
+    /// <param name="kind">What it does.</param>
+    /// <param name="request">What is asked of it, as JSON.</param>
+    /// <returns>False if the session is gone, or one of its kind waits or runs already.</returns>
+    public async Task<bool> AskBeside(long sessionId, string kind, string request)
     {
         await using var connection = await database.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
         var asked = await connection.ExecuteAsync(
             """
-            insert into jobs (session_id, kind, state, request) select id, 'roll-call', 'queued', @request::jsonb from sessions
-            where id = @sessionId and not exists (select 1 from jobs where session_id = @sessionId and kind = 'roll-call' and state in ('queued', 'running'))
+            insert into jobs (session_id, kind, state, request) select id, @kind, 'queued', @request::jsonb from sessions
+            where id = @sessionId and not exists (select 1 from jobs where session_id = @sessionId and kind = @kind and state in ('queued', 'running'))
             """,
-            new { sessionId, request },
+            new { sessionId, kind, request },
             transaction);
         await transaction.CommitAsync();
         return asked > 0;
     }
 
-    /// <summary>The newest reading of a roll call of a session; null if there was none.</summary>
-    public async Task<Job?> RollCallOf(long sessionId)
+    /// <summary>The newest job of a session of a kind that makes no take; null if there was none.</summary>
+    public async Task<Job?> Beside(long sessionId, string kind)
     {
         await using var connection = await database.OpenConnectionAsync();
-        return await connection.QuerySingleOrDefaultAsync<Job>($"{Columns} where session_id = @sessionId and kind = 'roll-call' order by id desc limit 1", new { sessionId });
+        return await connection.QuerySingleOrDefaultAsync<Job>($"{Columns} where session_id = @sessionId and kind = @kind order by id desc limit 1", new { sessionId, kind });
     }
 
     /// <summary>The newest proof that a take was asked for; null if there was none.</summary>

@@ -55,7 +55,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
                 state.Split.Track(l.TrackId)!.Title,
                 [.. Enumerable.Range(l.Channel, (int)state.Split.Track(l.TrackId)!.Width)],
                 Path.Combine(folder, $"{l.TrackId}.wav"))).ToList();
-            var info = new Func<CutLine, BroadcastInfo?>(line => new BroadcastInfo($"{line.Track}, cut from {files[group.Key].Name}", DateTime.Now));
+            var info = new Func<CutLine, FileLabel?>(line => new FileLabel(new BroadcastInfo($"{line.Track}, cut from {files[group.Key].Name}", DateTime.Now)));
             var share = new Part(pulse, CutShare * from / lines.Count, CutShare * cuts.Count / lines.Count);
             if (ChannelCutter.Cut(recording, cuts, info, Environment.ProcessorCount, share, pulse.Stop) is { } trouble)
             {
@@ -80,7 +80,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
             var path = Path.Combine(folder, $"{lines[i].TrackId}.wav");
             if (IsConverted(request, source, state.Split))
             {
-                Convert(path, state.Split.Pass.SampleRate, new BroadcastInfo($"{state.Split.Track(lines[i].TrackId)!.Title}, cut from {files[lines[i].File].Name} and converted from {source.Format.SampleRate}", DateTime.Now), cancel);
+                Convert(path, state.Split.Pass.SampleRate, new FileLabel(new BroadcastInfo($"{state.Split.Track(lines[i].TrackId)!.Title}, cut from {files[lines[i].File].Name} and converted from {source.Format.SampleRate}", DateTime.Now)), cancel);
             }
 
             using var file = WaveReader.Open(path).Value!;
@@ -121,7 +121,7 @@ internal sealed class BringInJob(SessionStore sessions, TakeParts parts, IAudioS
     private static bool IsConverted(BringInRequest request, WaveReader recording, Split split) =>
         request.Convert && recording.Format.SampleRate != split.Pass.SampleRate;
 
-    private static void Convert(string path, SampleRate sampleRate, BroadcastInfo info, CancellationToken cancel)
+    private static void Convert(string path, SampleRate sampleRate, FileLabel info, CancellationToken cancel)
     {
         var converted = path + ".converted";
         using (var file = WaveReader.Open(path).Value!)

@@ -31,7 +31,16 @@ public sealed class JobQueue(JobStore jobs, JobBell bell)
     /// <returns>False if one of the session is being read already.</returns>
     public async Task<bool> ReadRollCall(long sessionId, RollCallRequest request)
     {
-        var asked = await jobs.AskRollCall(sessionId, JsonSerializer.Serialize(request, SplitJson.Options));
+        var asked = await jobs.AskBeside(sessionId, JobKind.RollCall, JsonSerializer.Serialize(request, SplitJson.Options));
+        bell.Ring();
+        return asked;
+    }
+
+    /// <summary>Makes a handoff.</summary>
+    /// <returns>False if one of the session is being made already.</returns>
+    public async Task<bool> HandOff(long sessionId, HandoffRequest request)
+    {
+        var asked = await jobs.AskBeside(sessionId, JobKind.Handoff, JsonSerializer.Serialize(request, SplitJson.Options));
         bell.Ring();
         return asked;
     }

@@ -56,7 +56,7 @@ public sealed class Sweeper(JobStore jobs, AudioKeeper keeper, JobBell bell, IAu
 
     /// <summary>
     /// Uploads that were cut off by the end of an earlier process, and whatever nobody has gone on with for a day: an
-    /// upload that can be resumed, files that were never cut.
+    /// upload that can be resumed, files that were never cut, what a download was made in.
     /// </summary>
     private async Task ClearUploads()
     {
@@ -64,7 +64,7 @@ public sealed class Sweeper(JobStore jobs, AudioKeeper keeper, JobBell bell, IAu
             || (name.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) && store.StagedAt(name) < _started && BroughtFolder.IsCutOff(store, name));
 
         var old = store.StagingNames()
-            .Where(n => (n.StartsWith(BroughtFolder.Prefix, StringComparison.Ordinal) || n.StartsWith(ResumableUpload.Prefix, StringComparison.Ordinal)) && IsOld(n))
+            .Where(n => new[] { BroughtFolder.Prefix, ResumableUpload.Prefix, HandoffMaterials.StagingPrefix }.Any(p => n.StartsWith(p, StringComparison.Ordinal)) && IsOld(n))
             .ToList();
         if (old.Count == 0)
         {

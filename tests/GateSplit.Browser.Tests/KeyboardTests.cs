@@ -51,9 +51,12 @@ public sealed class KeyboardTests
 
         browser.Press("7");
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/handoff", StringComparison.Ordinal), "the handoff page is there");
-        TabTo(browser, "#download");
+        TabTo(browser, "#make");
         browser.Press(Keys.Enter);
-        browser.WaitUntil(() => File.Exists(Path.Combine(browser.Downloads, "Fog Signal take 1.zip")), "the zip is downloaded");
+        browser.WaitUntil(() => browser.All("#made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
+        TabTo(browser, "#made a");
+        browser.Press(Keys.Enter);
+        browser.WaitUntil(() => File.Exists(Path.Combine(browser.Downloads, "Fog Signal handoff 1.zip")), "the zip is downloaded");
         Assert.Empty(browser.Complaints);
     }
 

@@ -72,10 +72,12 @@ public sealed class WholePathTests
         browser.Find("#play").Click();
         Assert.Equal("Play", browser.Find("#play").Text);
 
-        // Download the zip.
+        // Make the handoff and download it.
         browser.Find(".station[href$='/handoff']").Click();
-        browser.Find("#download").Click();
-        var zip = Path.Combine(browser.Downloads, "Fog Signal take 1.zip");
+        browser.Find("#make").Click();
+        browser.WaitUntil(() => browser.All("#made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
+        browser.Find("#made a").Click();
+        var zip = Path.Combine(browser.Downloads, "Fog Signal handoff 1.zip");
         browser.WaitUntil(() => File.Exists(zip), "the zip is downloaded");
         Assert.Empty(browser.Complaints);
         CheckZip(zip, Path.Combine(browser.Downloads, "files"));
@@ -92,10 +94,12 @@ public sealed class WholePathTests
         ZipFile.ExtractToDirectory(zip, folder);
         string[] names =
         [
-            "01 Kick.wav", "02 Snare.wav", "03 Clap.wav", "04 Closed hat.wav", "05 Open hat.wav", "06 Low tom.wav", "07 High tom.wav", "08 Cymbal.wav",
-            "09 Deep kick.wav", "10 Keel bass.wav", "11 Mist pad.wav", "12 Buoy bell.wav", "13 Hall return.wav",
+            "lines/01 Kick.wav", "lines/02 Snare.wav", "lines/03 Clap.wav", "lines/04 Closed hat.wav", "lines/05 Open hat.wav", "lines/06 Low tom.wav", "lines/07 High tom.wav", "lines/08 Cymbal.wav",
+            "lines/09 Deep kick.wav", "lines/10 Keel bass.wav", "lines/11 Mist pad.wav", "lines/12 Buoy bell.wav", "effects/01 Hall return.wav", "reference/01 Mix of all lines.wav",
         ];
-        Assert.Equal([.. names, "manifest.json", "note-tracks.mid", "notes.mid", "tracks.csv"], Directory.GetFiles(folder).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
+        Assert.Equal(["SHA256SUMS", "how to lay these out.txt", "manifest.json", "track sheet.html", "tracks.csv"], Directory.GetFiles(folder).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
+        Programs.Run("bash", "-c", $"cd '{folder}' && sha256sum -c --strict --quiet SHA256SUMS");
+        Programs.Run("unzip", "-tqq", zip);
 
         // Sixteen bars of four quarters at 652,174 microseconds, and the tail, the same in every file.
         const long body = 16L * 4 * 652_174 * 48_000 / 1_000_000;
@@ -107,12 +111,12 @@ public sealed class WholePathTests
             var path = Path.Combine(folder, name);
             Assert.Equal("24", Programs.Run("soxi", "-b", path));
             Assert.Equal("48000", Programs.Run("soxi", "-r", path));
-            Assert.Equal(name.StartsWith("13", StringComparison.Ordinal) ? "2" : "1", Programs.Run("soxi", "-c", path));
+            Assert.Equal(name.StartsWith("lines", StringComparison.Ordinal) ? "1" : "2", Programs.Run("soxi", "-c", path));
             Assert.Contains("pcm_s24le", Programs.Run("ffprobe", "-v", "error", "-show_entries", "stream=codec_name", path));
         }
 
-        CheckOnsets(Path.Combine(folder, "02 Snare.wav"), channel: 10, key: 38);
-        CheckOnsets(Path.Combine(folder, "01 Kick.wav"), channel: 10, key: 36);
+        CheckOnsets(Path.Combine(folder, "lines/02 Snare.wav"), channel: 10, key: 38);
+        CheckOnsets(Path.Combine(folder, "lines/01 Kick.wav"), channel: 10, key: 36);
         CheckManifest(folder, names);
     }
 
@@ -136,9 +140,9 @@ public sealed class WholePathTests
             var path = Path.Combine(folder, file.GetProperty("file").GetString()!);
             Assert.Equal(Convert.ToHexStringLower(SHA256.HashData(File.ReadAllBytes(path))), file.GetProperty("sha256").GetString());
             var peak = Programs.Samples(path).Max(Math.Abs);
-            Assert.Equal(20 * Math.Log10(peak), file.GetProperty("samplePeakDbfs").GetDouble(), 0.01);
+            Assert.Equal(20 * Math.Log10(peak), file.GetProperty("levels").GetProperty("samplePeakDbfs").GetDouble(), 0.01);
         }
 
-        Assert.Equal(14, File.ReadAllLines(Path.Combine(folder, "tracks.csv")).Length);
+        Assert.Equal(15, File.ReadAllLines(Path.Combine(folder, "tracks.csv")).Length);
     }
 }

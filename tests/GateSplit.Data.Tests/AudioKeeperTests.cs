@@ -170,16 +170,16 @@ public sealed class AudioKeeperTests : IAsyncLifetime
     public async Task A_roll_call_is_read_once_at_a_time_keeps_nobody_from_printing_and_the_newest_is_kept()
     {
         var (session, other) = (await Make(), await Make());
-        Assert.True(await _jobs.AskRollCall(session, "{}"));
-        Assert.False(await _jobs.AskRollCall(session, "{}"));
-        Assert.True(await _jobs.AskRollCall(other, "{}"));
-        Assert.False(await _jobs.AskRollCall(other + 1000, "{}"));
+        Assert.True(await _jobs.AskBeside(session, JobKind.RollCall, "{}"));
+        Assert.False(await _jobs.AskBeside(session, JobKind.RollCall, "{}"));
+        Assert.True(await _jobs.AskBeside(other, JobKind.RollCall, "{}"));
+        Assert.False(await _jobs.AskBeside(other + 1000, JobKind.RollCall, "{}"));
         Assert.Empty(await _jobs.Current(session));
         Assert.NotEmpty(await _jobs.CreatePrint(session, "{}", [1], null));
 
         // Somebody waits for it, so unlike a proof it has its turn.
         var call = (await _jobs.Claim("here:1"))!;
-        Assert.Equal((JobKind.RollCall, call.Id), (call.Kind, (await _jobs.RollCallOf(session))!.Id));
+        Assert.Equal((JobKind.RollCall, call.Id), (call.Kind, (await _jobs.Beside(session, JobKind.RollCall))!.Id));
         await Clear(session);
         Assert.Equal("A roll call of this session is being read. Stop that on its page or wait for its end, then delete the session.", await _keeper.DeleteSession(session));
         await _jobs.End(call.Id, JobState.Done, "", "here:1");

@@ -90,7 +90,9 @@ public sealed class AnswerTests(DemoApp demo)
         using var visitor = new Visitor(demo.App);
         await visitor.WaitFor("/sessions/1/print", p => p.QuerySelectorAll(".take-track").Length == 12, "the demo take is printed");
         var hash = visitor.Page.QuerySelector(".take-track")!.GetAttribute("data-hash");
-        foreach (var path in new[] { $"/audio/{hash}", "/sessions/1/handoff.zip?take=1", "/sessions/1/session.json" })
+        await visitor.HandOff("/sessions/1");
+        var zip = visitor.Page.QuerySelector("#made a")!.GetAttribute("href")!;
+        foreach (var path in new[] { $"/audio/{hash}", zip, "/sessions/1/session.json" })
         {
             using var head = await demo.App.Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, new Uri(path, UriKind.Relative)));
             Assert.Equal(HttpStatusCode.OK, head.StatusCode);
@@ -255,7 +257,10 @@ public sealed class AnswerTests(DemoApp demo)
         await using var app = await PageApp.Start();
         using var visitor = new Visitor(app);
         await visitor.WaitFor("/sessions/1/print", p => p.QuerySelectorAll(".take-track").Length == 12, "the demo take is printed");
-        using (var zip = await app.Http.GetAsync(new Uri("/sessions/1/handoff.zip?take=1", UriKind.Relative), HttpCompletionOption.ResponseHeadersRead))
+        await visitor.HandOff("/sessions/1");
+        var address = visitor.Page.QuerySelector("#made a")!.GetAttribute("href")!;
+        await visitor.Get("/sessions/1/print");
+        using (var zip = await app.Http.GetAsync(new Uri(address, UriKind.Relative), HttpCompletionOption.ResponseHeadersRead))
         {
             await visitor.Send("form[action*='handler=Delete']");
             Assert.Equal("A zip with this take is being downloaded. Wait for its end, then delete the take.", visitor.Notice);

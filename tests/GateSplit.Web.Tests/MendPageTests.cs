@@ -40,19 +40,19 @@ public sealed class MendPageTests(DemoApp demo) : IDisposable
         using var reply = await demo.App.Http.SendAsync(part);
         Assert.Equal(HttpStatusCode.PartialContent, reply.StatusCode);
         Assert.Equal(bytes[1000..5000], await reply.Content.ReadAsByteArrayAsync());
-        Assert.Equal(44, source.GetProperty("offset").GetInt64());
+        Assert.Equal(68, source.GetProperty("offset").GetInt64());
         Assert.Equal("", Row(visitor, "Snare").QuerySelector(".wave")!.GetAttribute("data-mended"));
 
         // Handed off: the same samples, told as mended, with the levels that they have now.
         await visitor.Get($"{path}/handoff");
         Assert.Equal(["Kick 2.08 ms later", "Kick −6.0 dB"], visitor.Page.QuerySelectorAll("#mended li").Select(l => l.TextContent));
-        var zip = new ZipArchive(new MemoryStream(await visitor.Bytes(visitor.Page.QuerySelector("#download")!.GetAttribute("href")!)));
-        Assert.Equal(heard, Samples(Unpacked(zip, "01 Kick.wav")));
+        var zip = new ZipArchive(new MemoryStream(await visitor.HandOff(path)));
+        Assert.Equal(heard, Samples(Unpacked(zip, "lines/01 Kick.wav")));
         var manifest = JsonDocument.Parse(zip.GetEntry("manifest.json")!.Open()).RootElement;
         Assert.Equal("Kick 2.08 ms later", manifest.GetProperty("mends")[0].GetString());
         var files = manifest.GetProperty("files").EnumerateArray().ToList();
         Assert.Equal([true, false], files.Take(2).Select(f => f.GetProperty("mended").GetBoolean()));
-        Assert.Equal(20 * Math.Log10(heard.Max(Math.Abs)), files[0].GetProperty("samplePeakDbfs").GetDouble(), 0.001);
+        Assert.Equal(20 * Math.Log10(heard.Max(Math.Abs)), files[0].GetProperty("levels").GetProperty("samplePeakDbfs").GetDouble(), 0.001);
         Assert.Equal(heard.Length, files[0].GetProperty("frames").GetInt64());
 
         // The printed file is what it was, and the address of other mends is no longer answered.
@@ -111,10 +111,9 @@ public sealed class MendPageTests(DemoApp demo) : IDisposable
         var path = await Printed(visitor, "Exchanged names");
         var (kick, snare) = (await Audio(visitor, $"/audio/{Row(visitor, "Kick").GetAttribute("data-hash")}"), await Audio(visitor, $"/audio/{Row(visitor, "Snare").GetAttribute("data-hash")}"));
         await ByHand(visitor, path, "exchange", new() { ["track"] = "t1", ["other"] = "t2" });
-        await visitor.Get($"{path}/handoff");
-        var zip = new ZipArchive(new MemoryStream(await visitor.Bytes(visitor.Page.QuerySelector("#download")!.GetAttribute("href")!)));
-        Assert.Equal(snare, Samples(Unpacked(zip, "01 Kick.wav")));
-        Assert.Equal(kick, Samples(Unpacked(zip, "02 Snare.wav")));
+        var zip = new ZipArchive(new MemoryStream(await visitor.HandOff(path)));
+        Assert.Equal(snare, Samples(Unpacked(zip, "lines/01 Kick.wav")));
+        Assert.Equal(kick, Samples(Unpacked(zip, "lines/02 Snare.wav")));
         Assert.Equal([true, true, false], JsonDocument.Parse(zip.GetEntry("manifest.json")!.Open()).RootElement.GetProperty("files").EnumerateArray().Take(3).Select(f => f.GetProperty("mended").GetBoolean()));
     }
 

@@ -68,7 +68,7 @@ public sealed class PageTests(DemoApp demo)
     [InlineData("/sessions/999/split")]
     [InlineData("/audio/../../etc/passwd")]
     [InlineData("/audio/ffff")]
-    [InlineData("/sessions/1/handoff.zip?take=999")]
+    [InlineData("/handoffs/999.zip")]
     public async Task What_is_not_there_is_a_page_that_says_so(string path)
     {
         using var visitor = new Visitor(demo.App);

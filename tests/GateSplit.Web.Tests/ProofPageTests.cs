@@ -71,7 +71,7 @@ public sealed class ProofPageTests(DemoApp demo)
         await Prove(visitor, path, "form:has(#prove)");
         var peak = Cells(visitor, "t1")[0];
         await visitor.Send("form:has([name='mend'])", new Dictionary<string, string> { ["mend"] = "gain", ["of"] = "t1", ["value"] = "-6" });
-        await visitor.WaitFor($"{path}/proof", p => p.QuerySelector("#proof-job") is null && p.QuerySelector("#before-trial") is not null, "the take is proved with it");
+        await visitor.WaitFor($"{path}/proof", p => p.QuerySelector("#proof-job") is null && p.QuerySelector("#before-trial") is not null && !Station(visitor).Contains("running", StringComparison.Ordinal), "the take is proved with it");
         Assert.Equal("Kick −6.0 dB (on trial)", Assert.Single(visitor.Page.QuerySelectorAll("#mends li")).TextContent);
         Assert.Equal($"{Lower(peak, 6)}{peak}", Cells(visitor, "t1")[0]); // what it is over what it was
         Assert.Equal(5, Cells(visitor, "t2").Count(c => c.Length < 6)); // another track is as it was
@@ -156,6 +156,6 @@ public sealed class ProofPageTests(DemoApp demo)
     private static async Task Prove(Visitor visitor, string path, string form)
     {
         await visitor.Send(form);
-        await visitor.WaitFor($"{path}/proof", p => p.QuerySelector("#proof-job") is null && p.QuerySelector("#verdict") is not null, "the take is proved");
+        await visitor.WaitFor($"{path}/proof", p => p.QuerySelector("#proof-job") is null && p.QuerySelector("#verdict") is not null && !Station(visitor).Contains("running", StringComparison.Ordinal), "the take is proved");
     }
 }

@@ -105,6 +105,19 @@ public sealed class Visitor : IDisposable
         return path;
     }
 
+    /// <summary>Makes a handoff of a session as it is asked for, and downloads it.</summary>
+    /// <param name="path">The start of the addresses of its pages.</param>
+    /// <param name="query">What is asked for: "?take=1"; nothing for what leaves by itself.</param>
+    /// <returns>The zip.</returns>
+    public async Task<byte[]> HandOff(string path, string query = "")
+    {
+        await Get($"{path}/handoff{query}");
+        var before = Page.QuerySelectorAll("#made a").Length;
+        await Send("form:has(#make)");
+        await WaitFor($"{path}/handoff", p => p.QuerySelector("#handoff-job") is null && p.QuerySelectorAll("#made a").Length > before, "the handoff is made");
+        return await Bytes(Page.QuerySelector("#made a")!.GetAttribute("href")!);
+    }
+
     /// <summary>Loads a page again and again until something holds.</summary>
     public async Task WaitFor(string path, Func<IDocument, bool> condition, string what)
     {

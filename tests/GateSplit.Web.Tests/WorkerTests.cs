@@ -109,7 +109,8 @@ public sealed class WorkerTests
 
         // What counts is handed off: eleven lines and the first take of the third.
         await visitor.Get($"/sessions/{session}/handoff?take=0");
-        Assert.Contains("12 files", visitor.Text);
+        Assert.Equal(12, visitor.Page.QuerySelectorAll("[data-file^='line:']").Length);
+        Assert.Equal("1", visitor.Page.QuerySelector("[data-file='line:t3'] select option[selected]")!.GetAttribute("value"));
         var notes = await visitor.Bytes($"{path}?handler=Notes&of=1");
         Assert.Equal("MThd"u8.ToArray(), notes[..4]);
     }

@@ -21,6 +21,16 @@ public static class Programs
         return process.ExitCode == 0 ? output.ToArray() : throw new InvalidOperationException($"{program}: {errors.Result}");
     }
 
+    /// <summary>Runs one and gives what it complains about, where it does not fail.</summary>
+    public static string RunErrors(string program, params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false })!;
+        var output = process.StandardOutput.ReadToEndAsync();
+        var errors = process.StandardError.ReadToEnd().Trim();
+        process.WaitForExit();
+        return process.ExitCode == 0 ? errors : throw new InvalidOperationException($"{program}: {errors} {output.Result}");
+    }
+
     /// <summary>Runs one and gives its standard output.</summary>
     public static string Run(string program, params string[] arguments) => System.Text.Encoding.UTF8.GetString(RunBytes(program, arguments)).Trim();
 

@@ -12,14 +12,14 @@ public static class TakeRenderer
     /// <param name="from">The printed file.</param>
     /// <param name="plan">What becomes of it.</param>
     /// <param name="path">The mended file; its folder exists.</param>
-    /// <param name="broadcast">Its bext chunk; null for none.</param>
+    /// <param name="label">What the file says of itself; null for nothing.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
     /// <exception cref="IOException">The disk refuses.</exception>
-    public static void Render(WaveReader from, RenderPlan plan, string path, BroadcastInfo? broadcast = null, IProgress<double>? progress = null, CancellationToken cancel = default)
+    public static void Render(WaveReader from, RenderPlan plan, string path, FileLabel? label = null, IProgress<double>? progress = null, CancellationToken cancel = default)
     {
         var mended = new MendedRecording(from, plan);
-        using var writer = new WaveWriter(path, mended.Format, plan.Frames, broadcast);
+        using var writer = new WaveWriter(path, mended.Format, plan.Frames, label);
         var bytes = new byte[BlockFrames * mended.Format.BytesPerFrame];
         for (Frames at = 0; at < plan.Frames;)
         {

@@ -28,7 +28,7 @@ public static class ChannelCutter
     /// <summary>Cuts. Files get their names only when all of them are complete; otherwise nothing is left behind.</summary>
     /// <param name="recording">The open recording.</param>
     /// <param name="lines">What goes where.</param>
-    /// <param name="broadcast">Makes the bext chunk of a line's file, or gives null for none.</param>
+    /// <param name="label">What the file says of itself; null for nothing.</param>
     /// <param name="threads">Threads to cut with.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
     /// <param name="cancel">Stops and leaves nothing behind.</param>
@@ -37,7 +37,7 @@ public static class ChannelCutter
     public static string? Cut(
         WaveReader recording,
         IReadOnlyList<CutLine> lines,
-        Func<CutLine, BroadcastInfo?> broadcast,
+        Func<CutLine, FileLabel?> label,
         int threads = 2,
         IProgress<double>? progress = null,
         CancellationToken cancel = default)
@@ -56,7 +56,7 @@ public static class ChannelCutter
         {
             foreach (var line in lines)
             {
-                outs.Add(new Out(line, format, recording.Frames, broadcast(line)));
+                outs.Add(new Out(line, format, recording.Frames, label(line)));
             }
 
             CopyBlocks(recording, [.. outs], threads, progress, cancel);
@@ -269,13 +269,13 @@ public static class ChannelCutter
         private readonly Frames _frames;
         private bool _named;
 
-        public Out(CutLine line, AudioFormat recorded, Frames frames, BroadcastInfo? broadcast)
+        public Out(CutLine line, AudioFormat recorded, Frames frames, FileLabel? label)
         {
             _line = line;
             _from = recorded;
             _to = recorded with { Channels = line.Channels.Length };
             _frames = frames;
-            var header = WaveHeader.Build(_to, frames, broadcast);
+            var header = WaveHeader.Build(_to, frames, label);
             _file = NewFile.Begin(PartPath, header.Length + _to.Bytes(frames));
             _headerBytes = header.Length;
             RandomAccess.Write(_file, header, 0);

@@ -24,20 +24,20 @@ public sealed record FileLevels(
     /// <summary>How loud it is along its time.</summary>
     public LevelHistory History { get; init; } = new(1, []);
 
-    /// <summary>Reads a WAVE file once from end to end and measures it.</summary>
-    /// <param name="reader">The open file.</param>
+    /// <summary>Reads a recording once from end to end and measures it.</summary>
+    /// <param name="from">The recording.</param>
     /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
     /// <param name="cancel">Stops the reading.</param>
     /// <param name="beside">Given the same blocks, a buffer for each channel and how many samples of each hold, so that others need not read again; may be null.</param>
-    public static FileLevels Of(WaveReader reader, IProgress<double>? progress = null, CancellationToken cancel = default, Action<float[][], int>? beside = null)
+    public static FileLevels Of(IRecording from, IProgress<double>? progress = null, CancellationToken cancel = default, Action<float[][], int>? beside = null)
     {
-        var format = reader.Format;
+        var format = from.Format;
         T[] Each<T>(Func<T> make) => [.. Enumerable.Range(0, format.Channels).Select(_ => make())];
         var (meters, peaks, floors) = (Each(() => new ChannelMeter()), Each(() => new TruePeakMeter()), Each(() => new FloorMeter(format.SampleRate)));
-        var loudness = new LoudnessMeter(format.SampleRate, IsSurround(reader) ? LoudnessMeter.OfSurround(format.Channels) : LoudnessMeter.Even(format.Channels));
+        var loudness = new LoudnessMeter(format.SampleRate, IsSurround(from) ? LoudnessMeter.OfSurround(format.Channels) : LoudnessMeter.Even(format.Channels));
         var history = new HistoryMeter(format.SampleRate, loudness);
         var none = SampleBlocks.Read(
-            reader,
+            from,
             (samples, frames) =>
             {
                 var peak = 0f;
@@ -57,22 +57,22 @@ public sealed record FileLevels(
             cancel);
         return new FileLevels(
             format,
-            reader.Frames,
+            from.Frames,
             [.. meters.Select(m => m.Result())],
             [.. peaks.Select(p => p.Finish())],
             [.. floors.Select(f => f.Result())],
             loudness.Result(),
-            [.. reader.Remarks, .. FileMeasure.NotNumbers(none)])
+            [.. from is WaveReader file ? file.Remarks : [], .. FileMeasure.NotNumbers(none)])
         {
             History = history.Result(),
         };
     }
 
     /// <summary>True of a file that names its channels as the five of a surround mix, with an LFE or without (the mask of WAVEFORMATEXTENSIBLE).</summary>
-    private static bool IsSurround(WaveReader reader)
+    private static bool IsSurround(IRecording from)
     {
         const int AtMask = 20;
-        return reader.Chunk("fmt ", 40) is { Length: >= AtMask + 4 } format
+        return from is WaveReader reader && reader.Chunk("fmt ", 40) is { Length: >= AtMask + 4 } format
             && (reader.Format.Channels, BinaryPrimitives.ReadUInt32LittleEndian(format.AsSpan(AtMask))) is (5, 0x37 or 0x607) or (6, 0x3F or 0x60F);
     }
 }

@@ -1,36 +1,31 @@
-using System.Buffers;
 using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
-/// <summary>A recording as a file of another kind or with other samples, block by block from its first byte to its last.</summary>
+/// <summary>A recording with samples stored in another way, block by block.</summary>
 public static class FormatConverter
 {
     private const int BlockFrames = 16384;
 
     /// <summary>Converts; what becomes 16 bit and was not is dithered (TPDF), each channel with noise of its own that is the same every time.</summary>
     /// <param name="from">The recording.</param>
-    /// <param name="container">The kind of file.</param>
-    /// <param name="format">Its samples; as many channels as the recording.</param>
-    /// <param name="broadcast">What is told of them.</param>
-    /// <returns>The bytes of the file; each piece holds until the next is asked for.</returns>
-    public static IEnumerable<ReadOnlyMemory<byte>> Convert(IRecording from, IContainer container, AudioFormat format, BroadcastInfo broadcast)
+    /// <param name="format">What its samples become; as many channels as the recording, at its rate.</param>
+    /// <returns>Interleaved frames; each piece holds until the next is asked for.</returns>
+    public static IEnumerable<ReadOnlyMemory<byte>> Convert(IRecording from, AudioFormat format)
     {
-        var dithered = format.Sample == SampleFormat.Pcm16 && from.Format.Sample != SampleFormat.Pcm16;
-        var dithers = Enumerable.Range(1, format.Channels).Select(c => new Dither((uint)c)).ToArray();
-        yield return container.Head(format, from.Frames, broadcast);
+        var same = from.Format.Sample == format.Sample;
+        var dithers = Enumerable.Range(1, format.Sample == SampleFormat.Pcm16 && from.Format.Sample is not (SampleFormat.Pcm16 or SampleFormat.Pcm8) ? format.Channels : 0).Select(c => new Dither((uint)c)).ToArray();
         var source = new byte[BlockFrames * from.Format.BytesPerFrame];
-        var target = new byte[BlockFrames * format.BytesPerFrame];
+        var target = same ? source : new byte[BlockFrames * format.BytesPerFrame];
         var samples = new float[BlockFrames];
-        var body = new ArrayBufferWriter<byte>(target.Length);
         for (Frames at = 0; at < from.Frames; at += BlockFrames)
         {
             var frames = from.Read(at, source);
-            for (var channel = 0; channel < format.Channels; channel++)
+            for (var channel = 0; !same && channel < format.Channels; channel++)
             {
                 var part = samples.AsSpan(0, frames);
                 SampleCodec.Decode(source, from.Format, channel, part);
-                if (dithered)
+                if (dithers.Length > 0)
                 {
                     dithers[channel].Apply(part);
                 }
@@ -38,11 +33,7 @@ public static class FormatConverter
                 SampleCodec.Encode(part, format, channel, target);
             }
 
-            body.ResetWrittenCount();
-            container.Body(format, target.AsSpan(0, frames * format.BytesPerFrame), body);
-            yield return body.WrittenMemory;
+            yield return target.AsMemory(0, frames * format.BytesPerFrame);
         }
-
-        yield return container.Foot(format, from.Frames);
     }
 }

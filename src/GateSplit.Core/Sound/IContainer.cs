@@ -1,12 +1,11 @@
-using System.Buffers;
 using System.Collections.Immutable;
 using GateSplit.Core.Quantities;
 
 namespace GateSplit.Core.Sound;
 
 /// <summary>
-/// How a kind of file holds samples, written from its first byte to its last without going back: the length is known beforehand. Another
-/// kind of file is one more class beside its reader, and one more line in <see cref="Containers"/>.
+/// A kind of file that is written, from its first byte to its last without going back. Another kind is one more class beside its reader,
+/// and one more line in <see cref="Containers"/>.
 /// </summary>
 public interface IContainer
 {
@@ -22,18 +21,17 @@ public interface IContainer
     /// <summary>The sample formats it holds and is offered with.</summary>
     ImmutableArray<SampleFormat> Samples { get; }
 
-    /// <summary>What stands before the samples.</summary>
-    /// <param name="format">Their shape.</param>
-    /// <param name="frames">How many there will be.</param>
-    /// <param name="broadcast">What is told of them; null for nothing.</param>
-    byte[] Head(AudioFormat format, Frames frames, BroadcastInfo? broadcast);
+    /// <summary>What a file takes: exactly, or where that is known only when it is written, never less.</summary>
+    /// <param name="format">The shape of its samples.</param>
+    /// <param name="frames">Its length.</param>
+    /// <param name="label">What it says of itself; null for nothing.</param>
+    Bytes AtMost(AudioFormat format, Frames frames, FileLabel? label);
 
-    /// <summary>Whole frames as the file holds them.</summary>
-    /// <param name="format">Their shape.</param>
-    /// <param name="frames">Interleaved, little-endian.</param>
-    /// <param name="to">Receives them.</param>
-    void Body(AudioFormat format, ReadOnlySpan<byte> frames, IBufferWriter<byte> to);
-
-    /// <summary>What stands behind the samples.</summary>
-    byte[] Foot(AudioFormat format, Frames frames);
+    /// <summary>The bytes of a file, from its first to its last; each piece holds until the next is asked for.</summary>
+    /// <param name="from">What it holds.</param>
+    /// <param name="format">How its samples are stored; as many channels as the recording.</param>
+    /// <param name="label">What it says of itself; null for nothing.</param>
+    /// <param name="folder">Where there is room for what has to be written before it can be read.</param>
+    /// <exception cref="IOException">The disk refuses.</exception>
+    IEnumerable<ReadOnlyMemory<byte>> Pieces(IRecording from, AudioFormat format, FileLabel? label, string folder);
 }

@@ -11,15 +11,15 @@ public static class RateConverter
     /// <param name="from">The recording.</param>
     /// <param name="path">Where the new file is to lie.</param>
     /// <param name="sampleRate">Its frames a second.</param>
-    /// <param name="broadcast">What it says about itself; null for nothing.</param>
+    /// <param name="label">What the file says of itself; null for nothing.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
     /// <exception cref="IOException">The disk refuses; nothing is left behind.</exception>
-    public static void Convert(WaveReader from, string path, SampleRate sampleRate, BroadcastInfo? broadcast, CancellationToken cancel)
+    public static void Convert(WaveReader from, string path, SampleRate sampleRate, FileLabel? label, CancellationToken cancel)
     {
         var format = new AudioFormat(from.Format.Channels, sampleRate, from.Format.Sample is SampleFormat.Float32 or SampleFormat.Float64 ? SampleFormat.Float32 : SampleFormat.Pcm24);
         var resampler = new Resampler(from.Format.SampleRate, sampleRate);
         var frames = resampler.FramesOf(from.Frames);
-        using var writer = new WaveWriter(path, format, frames, broadcast);
+        using var writer = new WaveWriter(path, format, frames, label);
         var bytes = new byte[BlockFrames * format.BytesPerFrame];
         var interleaved = new float[2 * BlockFrames];
         float[] left = new float[BlockFrames], right = new float[BlockFrames];

@@ -3,7 +3,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Runtime.InteropServices;
 using GateSplit.Core.Quantities;
-using Microsoft.Win32.SafeHandles;
+using static GateSplit.Core.Sound.LibSndFile;
 
 namespace GateSplit.Core.Sound;
 
@@ -11,10 +11,9 @@ namespace GateSplit.Core.Sound;
 /// Reads AIFF, AIFF-C, FLAC and whatever else the system's libsndfile knows, by turning it into a WAVE file of the same
 /// width: whole numbers stay what they are, bit by bit.
 /// </summary>
-public static partial class SoundFile
+public static class SoundFile
 {
     private const int BlockFrames = 1 << 14;
-    private const int Read = 0x10;
     private const int SubMask = 0xFFFF;
 
     /// <summary>True of a file that is read as it lies, since it is WAVE, RF64 or BW64.</summary>
@@ -141,14 +140,14 @@ public static partial class SoundFile
         if (CafData.Find(handle) is not { IsOpen: true } data)
         {
             handle.Dispose();
-            return (Open(path, Read, ref info), false);
+            return (LibSndFile.Open(path, Reading, ref info), false);
         }
 
         var size = new byte[sizeof(long)];
         BinaryPrimitives.WriteInt64BigEndian(size, data.There.Count);
         var patched = new PatchedFile(handle, data.SizeAt.Count, size);
         var table = PatchedFile.Table;
-        var file = Open(ref table, Read, ref info, patched.Handle);
+        var file = LibSndFile.Open(ref table, Reading, ref info, patched.Handle);
         file.Under = patched;
         return (file, data.NeverEnded);
     }
@@ -251,60 +250,10 @@ public static partial class SoundFile
         _ => null,
     };
 
-    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_open", StringMarshalling = StringMarshalling.Utf8)]
-    private static partial SndFile Open(string path, int mode, ref Info info);
-
-    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_open_virtual")]
-    private static partial SndFile Open(ref PatchedFile.Callbacks table, int mode, ref Info info, IntPtr handle);
-
-    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_readf_int")]
-    private static partial long ReadInts(SndFile file, [Out] int[] into, long frames);
-
-    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_readf_double")]
-    private static partial long ReadDoubles(SndFile file, [Out] double[] into, long frames);
-
-    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_close")]
-    private static partial int CloseFile(IntPtr file);
-
-    [LibraryImport("libsndfile.so.1", EntryPoint = "sf_seek")]
-    private static partial long Seek(SndFile file, long frames, int whence);
-
     /// <param name="File">The open file.</param>
     /// <param name="Format">The shape of its samples.</param>
     /// <param name="Found">Frames that the library believes to be there.</param>
     /// <param name="Frames">Frames the file says it has; null if it does not say.</param>
     /// <param name="Remarks">What showed when it was opened.</param>
     private sealed record Opened(SndFile File, AudioFormat Format, Frames Found, Frames? Frames, ImmutableArray<string> Remarks);
-
-    /// <summary>SF_INFO of sndfile.h.</summary>
-    [StructLayout(LayoutKind.Sequential)]
-    private struct Info
-    {
-        public long Frames;
-        public int SampleRate;
-        public int Channels;
-        public int Format;
-        public int Sections;
-        public int Seekable;
-    }
-
-    /// <summary>An open file of libsndfile.</summary>
-    private sealed class SndFile : SafeHandleZeroOrMinusOneIsInvalid
-    {
-        public SndFile()
-            : base(ownsHandle: true)
-        {
-        }
-
-        /// <summary>What it reads through; null if it reads the file itself.</summary>
-        public PatchedFile? Under { get; set; }
-
-        protected override bool ReleaseHandle() => CloseFile(handle) == 0;
-
-        protected override void Dispose(bool disposing)
-        {
-            base.Dispose(disposing);
-            Under?.Dispose();
-        }
-    }
 }

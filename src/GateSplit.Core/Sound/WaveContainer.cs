@@ -1,4 +1,3 @@
-using System.Buffers;
 using System.Collections.Immutable;
 using GateSplit.Core.Quantities;
 
@@ -20,11 +19,20 @@ public sealed class WaveContainer : IContainer
     public ImmutableArray<SampleFormat> Samples => [SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32];
 
     /// <inheritdoc/>
-    public byte[] Head(AudioFormat format, Frames frames, BroadcastInfo? broadcast) => WaveHeader.Build(format, frames, broadcast);
+    public Bytes AtMost(AudioFormat format, Frames frames, FileLabel? label) => WaveHeader.Build(format, frames, label).Length + format.Bytes(frames) + Foot(format, frames).Length;
 
     /// <inheritdoc/>
-    public void Body(AudioFormat format, ReadOnlySpan<byte> frames, IBufferWriter<byte> to) => to.Write(frames);
+    public IEnumerable<ReadOnlyMemory<byte>> Pieces(IRecording from, AudioFormat format, FileLabel? label, string folder)
+    {
+        yield return WaveHeader.Build(format, from.Frames, label);
+        foreach (var samples in FormatConverter.Convert(from, format))
+        {
+            yield return samples;
+        }
+
+        yield return Foot(format, from.Frames);
+    }
 
     /// <summary>A chunk of an odd number of bytes is followed by one more (RIFF).</summary>
-    public byte[] Foot(AudioFormat format, Frames frames) => (format.Bytes(frames).Count & 1) == 1 ? [0] : [];
+    private static byte[] Foot(AudioFormat format, Frames frames) => (format.Bytes(frames).Count & 1) == 1 ? [0] : [];
 }

@@ -15,15 +15,19 @@ public static class WaveHeader
     /// <summary>Builds the header for a file of exactly <paramref name="frames"/> frames.</summary>
     /// <param name="format">The shape of the samples.</param>
     /// <param name="frames">Frames the file will hold.</param>
-    /// <param name="broadcast">The bext chunk, or null for none.</param>
+    /// <param name="label">What the file says of itself, in bext, iXML and cue chunks; null for nothing.</param>
     /// <param name="large">True for RF64 whatever the length, so that a header keeps its size; false where it is needed only.</param>
-    public static byte[] Build(AudioFormat format, Frames frames, BroadcastInfo? broadcast, bool large = false)
+    public static byte[] Build(AudioFormat format, Frames frames, FileLabel? label, bool large = false)
     {
         var dataBytes = format.Bytes(frames).Count;
         var chunks = new List<(string Id, byte[] Body)>();
-        if (broadcast is not null)
+        if (label is not null)
         {
-            chunks.Add(("bext", broadcast.ToBytes()));
+            chunks.Add(("bext", label.Broadcast.ToBytes()));
+            if (label.Track.Length > 0)
+            {
+                chunks.Add(("iXML", IxmlChunk.Of(label, format)));
+            }
         }
 
         chunks.Add(("fmt ", FormatChunk(format)));
@@ -34,6 +38,7 @@ public static class WaveHeader
             chunks.Add(("fact", fact));
         }
 
+        chunks.AddRange(CueChunks.Of(label?.Cues ?? []));
         var chunkBytes = chunks.Sum(c => 8L + c.Body.Length + (c.Body.Length & 1));
         var riffBytes = 4 + chunkBytes + 8 + dataBytes + (dataBytes & 1);
         large |= riffBytes + 8 > uint.MaxValue;
@@ -72,7 +77,7 @@ public static class WaveHeader
     {
         const ushort pcm = 1, ieeeFloat = 3, extensible = 0xFFFE;
         var tag = format.IsFloat ? ieeeFloat : pcm;
-        var wide = format.Channels > 2;
+        var wide = format.Channels > 2 || format.BitsPerSample > 16; // so Microsoft's "Multiple Channel Audio Data and WAVE Files"
         var body = new byte[wide ? 40 : format.IsFloat ? 18 : 16];
         BinaryPrimitives.WriteUInt16LittleEndian(body, wide ? extensible : tag);
         BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(2), (ushort)format.Channels);
@@ -84,12 +89,21 @@ public static class WaveHeader
         {
             BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(16), 22);
             BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(18), (ushort)format.BitsPerSample);
+            BinaryPrimitives.WriteUInt32LittleEndian(body.AsSpan(20), Speakers(format.Channels));
             BinaryPrimitives.WriteUInt16LittleEndian(body.AsSpan(24), tag);
             SubFormatTail.CopyTo(body, 26);
         }
 
         return body;
     }
+
+    /// <summary>Which loudspeakers the channels are for: the centre, left and right; of more channels nobody says.</summary>
+    private static uint Speakers(int channels) => channels switch
+    {
+        1 => 0x4,
+        2 => 0x3,
+        _ => 0,
+    };
 
     private static void Text(Stream to, string id) => to.Write(Encoding.ASCII.GetBytes(id));
 

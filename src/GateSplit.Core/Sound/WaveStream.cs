@@ -18,15 +18,15 @@ public sealed class WaveStream : Stream
     {
         _from = from;
         _owned = owned;
-        _head = Containers.Wave.Head(from.Format, from.Frames, null);
-        _foot = Containers.Wave.Foot(from.Format, from.Frames);
+        _head = WaveHeader.Build(from.Format, from.Frames, null);
+        _foot = new byte[from.Format.Bytes(from.Frames).Count & 1];
         _bodyBytes = from.Format.Bytes(from.Frames).Count;
     }
 
     /// <summary>Where the first sample is.</summary>
     /// <param name="format">Of a recording of this shape</param>
     /// <param name="frames">and of this length.</param>
-    public static Bytes DataOffset(AudioFormat format, Frames frames) => new(Containers.Wave.Head(format, frames, null).Length);
+    public static Bytes DataOffset(AudioFormat format, Frames frames) => new(WaveHeader.Build(format, frames, null).Length);
 
     /// <inheritdoc/>
     public override bool CanRead => true;

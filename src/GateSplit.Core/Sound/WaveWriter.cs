@@ -14,7 +14,7 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
 
     private readonly string _path;
     private readonly FileStream _stream;
-    private readonly BroadcastInfo? _broadcast;
+    private readonly FileLabel? _label;
     private readonly int _headerBytes;
     private readonly Bytes _dataBytes;
     private byte[] _bytes = new byte[PieceBytes]; // of the file, not yet written
@@ -26,15 +26,15 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     /// <param name="path">The final name; its folder exists.</param>
     /// <param name="format">The shape of the samples.</param>
     /// <param name="frames">Frames that will be written.</param>
-    /// <param name="broadcast">The bext chunk, or null.</param>
+    /// <param name="label">What the file says of itself; null for nothing.</param>
     /// <exception cref="IOException">The disk refuses.</exception>
-    public WaveWriter(string path, AudioFormat format, Frames frames, BroadcastInfo? broadcast)
+    public WaveWriter(string path, AudioFormat format, Frames frames, FileLabel? label)
     {
         _path = path;
         Format = format;
         _dataBytes = format.Bytes(frames);
-        var header = WaveHeader.Build(format, frames, broadcast);
-        _broadcast = broadcast;
+        var header = WaveHeader.Build(format, frames, label);
+        _label = label;
         _headerBytes = header.Length;
         _stream = new FileStream(NewFile.Begin(PartPath, header.Length + _dataBytes), FileAccess.Write, bufferSize: 0);
         Put(header);
@@ -96,10 +96,10 @@ public sealed class WaveWriter : IBufferWriter<byte>, IDisposable
     public void FinishEarly()
     {
         var frames = Format.Frames(_appended);
-        var header = WaveHeader.Build(Format, frames, _broadcast);
+        var header = WaveHeader.Build(Format, frames, _label);
         if (header.Length != _headerBytes)
         {
-            header = WaveHeader.Build(Format, frames, _broadcast, large: true);
+            header = WaveHeader.Build(Format, frames, _label, large: true);
         }
 
         WriteRest();

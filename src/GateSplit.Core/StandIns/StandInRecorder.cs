@@ -116,8 +116,8 @@ public sealed class StandInRecorder
         {
             foreach (var track in Recorded(view))
             {
-                var info = new BroadcastInfo($"{track.Name}: {Carried(view, track)}", originated);
-                tapes.Add(new Tape(track, pathOf(track), view.Split, times, info, BlockFrames));
+                var label = new FileLabel(new BroadcastInfo($"{track.Name}: {Carried(view, track)}", originated));
+                tapes.Add(new Tape(track, pathOf(track), view.Split, times, label, BlockFrames));
             }
 
             using var stages = new Stages(rig, tapes, Threads);
@@ -263,14 +263,14 @@ public sealed class StandInRecorder
         private readonly float[] _left = new float[StretchFrames];
         private readonly float[] _right;
 
-        public Tape(Track track, string path, Split split, PassTimes times, BroadcastInfo info, int mostFrames)
+        public Tape(Track track, string path, Split split, PassTimes times, FileLabel label, int mostFrames)
         {
             var pass = split.Pass;
             _track = track;
             _path = path;
             (_frames, _from) = (times.Frames, times.StartFrame);
             _format = new AudioFormat((int)track.Width, pass.SampleRate, pass.Format);
-            _writer = new WaveWriter(path, _format, _frames, info);
+            _writer = new WaveWriter(path, _format, _frames, label);
             _meters = [.. Enumerable.Range(0, _format.Channels).Select(_ => new ChannelMeter())];
             _dithers = pass.Format == SampleFormat.Pcm16
                 ? [.. Enumerable.Range(0, _format.Channels).Select(c => new Dither((uint)c + 1))]

@@ -33,14 +33,14 @@ public static class JobEndpoints
             }
 
             await jobs.RequestStop(id);
-            return Results.LocalRedirect($"/sessions/{job.SessionId}/{job.Kind switch { JobKind.Proof => "proof", JobKind.RollCall => "roll-call", _ => "print" }}");
+            return Results.LocalRedirect($"/sessions/{job.SessionId}/{job.Kind switch { JobKind.Proof => "proof", JobKind.RollCall => "roll-call", JobKind.Handoff => "handoff", _ => "print" }}");
         });
     }
 
     /// <summary>How far it is, in words: "Printing, 42 %, 0:03 left".</summary>
     public static string Sentence(Job job)
     {
-        var what = job.Kind switch { TakeKind.Print => "Printing", JobKind.Proof or JobKind.RollCall => "Listening", _ => "Cutting" };
+        var what = job.Kind switch { TakeKind.Print => "Printing", JobKind.Proof or JobKind.RollCall => "Listening", JobKind.Handoff => "Making the handoff", _ => "Cutting" };
         return job.State switch
         {
             JobState.Queued => "Waiting for its turn",

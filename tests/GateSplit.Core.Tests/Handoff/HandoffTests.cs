@@ -1,8 +1,11 @@
+using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Tests.Handoff;
@@ -29,6 +32,10 @@ public sealed class HandoffTests
     [InlineData("con", "con-")]
     [InlineData("Tab\tand\nline", "Tab-and-line")]
     [InlineData("Glöckchen 鐘", "Glöckchen 鐘")]
+    [InlineData("Kick\u202Egnp.wav", "Kickgnp.wav")]
+    [InlineData("\u200EKick\uFEFF\u200B", "Kick")]
+    [InlineData("Next\u0085line\u2028end", "Next-line-end")]
+    [InlineData("👩\u200D🎤", "👩\u200D🎤")]
     public void Names_are_safe_for_every_file_system(string name, string clean) => Assert.Equal(clean, FileName.Clean(name));
 
     [Theory]
@@ -46,6 +53,7 @@ public sealed class HandoffTests
     {
         Assert.Equal(["Tom 2", "Tom", "tom 3", "Tom 2 2"], FileNames.For("{element}", ["Tom 2", "Tom", "tom", "Tom 2"], "s", 120).Value!);
         Assert.Equal(["all"], FileNames.For("all", ["a"], "s", 120).Value!);
+        Assert.Equal(["{session} 3", "Kick 3"], FileNames.For("{element} {take}", ["{session}", "Kick"], "s", 120, ["3", "3"]).Value!); // what stands in a word's place is not read again
         Assert.Equal(["s 92.35"], FileNames.For("{session} {tempo}", ["a"], "s", 92.346).Value!);
         Assert.Equal(["01 all", "02 all"], FileNames.For("{nn} all", ["a", "b"], "s", 120).Value!);
         Assert.Equal("Every file would have the same name. Put {element} or {nn} into the pattern.", FileNames.For("{session}", ["a", "b"], "s", 120).Trouble);
@@ -63,16 +71,17 @@ public sealed class HandoffTests
         Assert.Equal(new string('x', 118), FileName.Clean(new string('x', 118) + ". .y")); // no blank at the end, after the cut either
         Assert.Equal("a-b", FileName.Clean("a\u007Fb"));
         Assert.All(new[] { "COM1", "lpt9", "NUL", "aux", "PRN" }, name => Assert.Equal(name + "-", FileName.Clean(name)));
-        Assert.All(new[] { "COM10", "CONX" }, name => Assert.Equal(name, FileName.Clean(name)));
+        Assert.All(new[] { "COM10", "CONX", "my con" }, name => Assert.Equal(name, FileName.Clean(name)));
+        Assert.Equal(("con-.wav", "aux-.tar.gz", "COM¹-", "conout$-"), (FileName.Clean("con.wav"), FileName.Clean("aux .tar.gz").Replace(" ", ""), FileName.Clean("COM¹"), FileName.Clean("conout$")));
     }
 
     [Fact]
     public void The_formats_of_a_handoff_are_those_of_its_containers_and_as_printed_for_any_other_word()
     {
         Assert.Equal(
-            ["as-printed: as printed, byte for byte", "pcm16: 16 bit, with dither", "pcm24: 24 bit", "float32: 32 bit float"],
+            ["as-printed: as printed, byte for byte", "pcm16: 16 bit, with dither", "pcm24: 24 bit", "float32: 32 bit float", "flac-pcm16: FLAC 16 bit, with dither", "flac-pcm24: FLAC 24 bit"],
             HandoffFormat.All.Select(f => $"{f.Value}: {f.Name}"));
-        Assert.Equal([null, SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32], HandoffFormat.All.Select(f => f.Sample));
+        Assert.Equal([null, SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32, SampleFormat.Pcm16, SampleFormat.Pcm24], HandoffFormat.All.Select(f => f.Sample));
         Assert.All(HandoffFormat.All, f => Assert.Same(f, HandoffFormat.Read(f.Value)));
         Assert.All(new[] { null, "", "PCM16", "mp3" }, word => Assert.Same(HandoffFormat.AsPrinted, HandoffFormat.Read(word)));
     }
@@ -80,11 +89,24 @@ public sealed class HandoffTests
     [Fact]
     public void A_track_sheet_has_a_row_a_file_under_its_header()
     {
-        var stereo = new AudioFormat(2, 44100, SampleFormat.Float32);
-        var sheet = TrackSheet.Write([new HandoffTrack(12, "b.wav", "B", "", "", stereo, 22050, new(-0.125001), new(-20.5), 3, 5, true, "ab")]);
+        var file = Written("lines/12 B.wav", "B") with { Bytes = new(99) };
+        file = file with
+        {
+            File = file.File with
+            {
+                Number = 12,
+                Level = new(-1.5),
+                Pan = Pan.HardLeft,
+                Family = Family.Snare,
+                Levels = new(new(-0.125001), null, new(-20.5), 3, 5, new Loudness(-23.1, null, null, null)),
+                Mended = true,
+                Remark = "Say \"hi\", twice",
+            },
+        };
         Assert.Equal(
-            "number,file,track,elements,source,channels,sample_rate,bits,frames,seconds,sample_peak_dbfs,rms_dbfs,clipped_runs,full_scale_samples,mended\r\n12,b.wav,B,,,2,44100,32 bit float,22050,0.500,-0.13,-20.50,3,5,yes\r\n",
-            sheet);
+            "number,kind,file,track,take,elements,source,pass,groups,level_db,pan_percent,family,colour,channels,sample_rate,bits,frames,seconds,time_reference,sample_peak_dbfs,true_peak_dbtp,rms_dbfs,integrated_lufs,loudness_range_lu,clipped_runs,full_scale_samples,mended,verdict,remark,sha256\r\n"
+            + "12,lines,lines/12 B.wav,B,1,B,B,,,-1.50,-100,snare,#C04B00,2,44100,32 bit float,22050,0.500,7,-0.13,,-20.50,-23.10,,3,5,yes,,\"Say \"\"hi\"\", twice\",ab\r\n",
+            TrackSheet.Write([file]));
     }
 
     [Theory]
@@ -95,29 +117,29 @@ public sealed class HandoffTests
     [InlineData("\t=1", "'\t=1")]
     [InlineData("a=1", "a=1")]
     [InlineData("", "")]
-    public void No_cell_of_the_sheet_begins_a_formula(string name, string cell)
-    {
-        var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
-        var sheet = TrackSheet.Write([new HandoffTrack(1, name, name, name, name, format, 1, new(-6), new(-20), 0, 0, false, null)]);
-        var row = sheet.Split("\r\n")[1];
-        Assert.Equal($"1,{cell},{cell},{cell},{cell},1,48000,24 bit,1,0.000,-6.00,-20.00,0,0,no", row);
-    }
+    public void No_cell_of_the_sheet_begins_a_formula(string name, string cell) =>
+        Assert.StartsWith($"0,lines,{cell},{cell},1,{cell},{cell},,,,,,", TrackSheet.Write([Written(name, name)]).Split("\r\n")[1]);
 
     [Fact]
     public void A_manifest_says_what_there_is_under_the_names_a_program_looks_for()
     {
-        var manifest = new Manifest("Fog", 3, "2026-01-02T03:04:05Z", 92.5, "6/8", ["Kick 1.00 ms earlier"], [new HandoffTrack(1, "a.wav", "A", "Kick", "Box", new AudioFormat(1, 48000, SampleFormat.Pcm24), 10, new(-1), null, 0, null, false, "ff")], new Dictionary<string, string> { ["song.mid"] = "aa" });
+        var manifest = new Manifest("Fog", "2026-01-02T03:04:05", 92.5, "6/8", [new(3, "take 3", "")], ["Kick 1.00 ms earlier"], [Manifest.Track.Of(Written("lines/a.wav", "A"))], new Dictionary<string, string> { ["song.mid"] = "aa" });
         using var read = System.Text.Json.JsonDocument.Parse(manifest.ToJson());
         var root = read.RootElement;
-        Assert.Equal(("Fog", 3, 92.5, "6/8"), (root.GetProperty("session").GetString(), root.GetProperty("take").GetInt32(), root.GetProperty("tempoQuartersPerMinute").GetDouble(), root.GetProperty("metre").GetString()));
-        Assert.Equal(("a.wav", "ff"), (root.GetProperty("files")[0].GetProperty("file").GetString(), root.GetProperty("files")[0].GetProperty("sha256").GetString()));
+        Assert.Equal(("Fog", 3, 92.5, "6/8"), (root.GetProperty("session").GetString(), root.GetProperty("takes")[0].GetProperty("number").GetInt32(), root.GetProperty("tempoQuartersPerMinute").GetDouble(), root.GetProperty("metre").GetString()));
+        var file = root.GetProperty("files")[0];
+        Assert.Equal(("lines/a.wav", "A", "ab", "line", 7, 22050), (file.GetProperty("file").GetString(), file.GetProperty("name").GetString(), file.GetProperty("sha256").GetString(), file.GetProperty("kind").GetString(), file.GetProperty("timeReference").GetInt32(), file.GetProperty("frames").GetInt32()));
         Assert.Equal("aa", root.GetProperty("others").GetProperty("song.mid").GetString());
-        Assert.Equal(
-            ["channels", "sampleRate", "sample", "bytesPerSample", "bitsPerSample", "isFloat", "bytesPerFrame", "widthName"],
-            root.GetProperty("files")[0].GetProperty("format").EnumerateObject().Select(p => p.Name));
-        Assert.Equal((10, 48_000, -1.0), (root.GetProperty("files")[0].GetProperty("frames").GetInt32(), root.GetProperty("files")[0].GetProperty("format").GetProperty("sampleRate").GetInt32(), root.GetProperty("files")[0].GetProperty("samplePeakDbfs").GetDouble()));
+        Assert.Equal(44_100, file.GetProperty("format").GetProperty("sampleRate").GetInt32());
         Assert.Contains("\n", manifest.ToJson());
         Assert.Contains("\"Ä\"", (manifest with { Session = "Ä" }).ToJson());
+    }
+
+    private static HandoffWritten Written(string path, string name)
+    {
+        var format = new AudioFormat(2, 44100, SampleFormat.Float32);
+        var recipe = new FileRecipe([new("hash", RenderPlan.AsItIs(2, 22050), [], [])], 44100, 7, 22050);
+        return new(new HandoffFile("line:t1", HandoffKind.Line, 0, path, name, name, name, "1", recipe, format, "wave", new(new BroadcastInfo(name, new DateTime(2026, 1, 1)))), 5, "ab");
     }
 
     [Theory]
@@ -125,16 +147,6 @@ public sealed class HandoffTests
     [InlineData("all the same")]
     public void A_pattern_that_cannot_work_is_told(string pattern) =>
         Assert.EndsWith(".", FileNames.For(pattern, ["a", "b"], "s", 120).Trouble);
-
-    [Fact]
-    public void The_track_sheet_is_quoted_as_RFC_4180_says()
-    {
-        var format = new AudioFormat(1, 48000, SampleFormat.Pcm24);
-        var sheet = TrackSheet.Write([new HandoffTrack(1, "a.wav", "Say \"hi\", twice", "Kick", "Box port 1", format, 72000, new(-1.234), null, 0, 0, false, null)]);
-        var lines = sheet.Split("\r\n");
-        Assert.Equal("1,a.wav,\"Say \"\"hi\"\", twice\",Kick,Box port 1,1,48000,24 bit,72000,1.500,-1.23,,0,0,no", lines[1]);
-        Assert.Equal(15, lines[0].Split(',').Length);
-    }
 
     [Fact]
     public void A_lines_file_is_read_with_pairs()

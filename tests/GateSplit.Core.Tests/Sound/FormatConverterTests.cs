@@ -33,7 +33,7 @@ public sealed class FormatConverterTests : IDisposable
         {
             File.WriteAllBytes(
                 _folder["to.wav"],
-                [.. FormatConverter.Convert(reader, Containers.Wave, new AudioFormat(1, 48000, to), new BroadcastInfo("B", new DateTime(2026, 1, 1))).SelectMany(b => b.ToArray())]);
+                [.. Containers.Wave.Pieces(reader, new AudioFormat(1, 48000, to), new FileLabel(new BroadcastInfo("B", new DateTime(2026, 1, 1))), _folder.Path).SelectMany(b => b.ToArray())]);
         }
 
         var read = Recorded.Samples(_folder["to.wav"]);
@@ -54,7 +54,7 @@ public sealed class FormatConverterTests : IDisposable
         }
 
         using var reader = WaveReader.Open(_folder["from.wav"]).Value!;
-        byte[] file = [.. FormatConverter.Convert(reader, Containers.Wave, new AudioFormat(1, 48000, SampleFormat.Pcm24), new BroadcastInfo("B", new DateTime(2026, 1, 1))).SelectMany(b => b.ToArray())];
+        byte[] file = [.. Containers.Wave.Pieces(reader, new AudioFormat(1, 48000, SampleFormat.Pcm24), new FileLabel(new BroadcastInfo("B", new DateTime(2026, 1, 1))), _folder.Path).SelectMany(b => b.ToArray())];
         Assert.Equal(0, file.Length % 2);
         Assert.Equal(file.Length, BinaryPrimitives.ReadInt32LittleEndian(file.AsSpan(4)) + 8);
     }

@@ -150,7 +150,7 @@ public sealed class WaveWriterTests : IDisposable
 
     private static void Save(string path, AudioFormat format, long frames, byte[] bytes)
     {
-        using var writer = new WaveWriter(path, format, new(frames), new BroadcastInfo("Kick of the box", new DateTime(2026, 1, 2)));
+        using var writer = new WaveWriter(path, format, new(frames), new FileLabel(new BroadcastInfo("Kick of the box", new DateTime(2026, 1, 2))));
         writer.Write(bytes);
         writer.Finish();
         writer.TakeName();

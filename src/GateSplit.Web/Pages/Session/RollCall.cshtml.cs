@@ -133,7 +133,7 @@ public sealed class RollCallModel(OpenSessions open, SessionStore sessions, Take
 
         Pass = Math.Clamp(Pass, 1, Split.Passes);
         Now = Call.Of(Session.Lines, Pass);
-        Job = await JobStore.RollCallOf(Id); // first: one that ends meanwhile has kept what it read by then
+        Job = await JobStore.Beside(Id, JobKind.RollCall); // first: one that ends meanwhile has kept what it read by then
         Kept = (await calls.Of(Id)).FirstOrDefault(c => c.Pass == Pass);
         Files = BroughtFolder.Find(Store, From, Id)?.Files() ?? [];
         return true;
