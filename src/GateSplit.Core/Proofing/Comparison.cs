@@ -36,6 +36,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int Apart = 8; // frames
     private const int AnchorSeconds = 90;
     private const int MostAnchors = 6;
+    private const int FarMore = 2; // times as many windows
 
     /// <summary>Compares two files of one sample rate.</summary>
     /// <param name="first">What the second is compared with.</param>
@@ -82,10 +83,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         var flux = FluxEnvelope.Of(first, cancel);
         var starts = Starts(flux, first);
 
-        // Music repeats: of the places where its rises meet, that counts at which most windows are the same sound.
-        return Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz)
-            .Select(anchor => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null)
-            .MaxBy(line => line?.Windows.Count ?? 0);
+        // Where music repeats, windows are the same sound at many a place; only far more of them speak against the place where most rises meet.
+        var lines = Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz).Select(anchor => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null);
+        var likeliest = lines.FirstOrDefault();
+        return likeliest is not { } line ? null : lines.Skip(1).Where(l => l?.Windows.Count >= FarMore * line.Windows.Count).MaxBy(l => l!.Value.Windows.Count) ?? likeliest;
     }
 
     /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>
