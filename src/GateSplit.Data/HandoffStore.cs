@@ -9,7 +9,7 @@ namespace GateSplit.Data;
 /// <param name="database">The database.</param>
 public sealed class HandoffStore(NpgsqlDataSource database)
 {
-    private const string Heads = "select id, session_id, number, made_at, takes, files, bytes from handoffs";
+    private const string Heads = "select id, session_id, number, made_at, takes, files, bytes, audio, tracks from handoffs";
 
     /// <summary>Keeps one; nothing, if the session is gone.</summary>
     /// <param name="sessionId">The session.</param>
@@ -23,10 +23,10 @@ public sealed class HandoffStore(NpgsqlDataSource database)
         await connection.ExecuteAsync("select 1 from sessions where id = @sessionId for update", new { sessionId }, transaction);
         await connection.ExecuteAsync(
             """
-            insert into handoffs (session_id, number, takes, files, bytes, document)
-            select s.id, coalesce((select max(number) from handoffs where session_id = s.id), 0) + 1, @takes, @files, @bytes, @document from sessions s where s.id = @sessionId
+            insert into handoffs (session_id, number, takes, files, bytes, audio, tracks, document)
+            select s.id, coalesce((select max(number) from handoffs where session_id = s.id), 0) + 1, @takes, @files, @bytes, @audio, @tracks, @document from sessions s where s.id = @sessionId
             """,
-            new { sessionId, takes, files = record.Files.Length, bytes, document = record.ToJson() },
+            new { sessionId, takes, files = record.Files.Length, bytes, audio = record.Audio.Select(a => a.Hash).ToArray(), tracks = record.Audio.Select(a => a.Track).ToArray(), document = record.ToJson() },
             transaction);
         await transaction.CommitAsync();
     }

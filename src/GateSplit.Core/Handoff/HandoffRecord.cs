@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using GateSplit.Core.Quantities;
+using System.Text.Json.Serialization;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
@@ -14,17 +14,12 @@ namespace GateSplit.Core.Handoff;
 public sealed record HandoffRecord(string Session, DateTime Made, HandoffWish Wish, ImmutableArray<HandoffWritten> Files, ImmutableArray<HandoffPaper> Papers)
 {
     /// <summary>All files of the handoff with their lengths, in the order in which they leave.</summary>
+    [JsonIgnore]
     public IEnumerable<(string Path, long Bytes)> Lengths => Files.Select(f => (f.File.Path, f.Bytes.Count)).Concat(Papers.Select(p => (p.Path, (long)p.Body.Length)));
 
-    /// <summary>Of all files together.</summary>
-    public Bytes Size => new(Lengths.Sum(l => l.Bytes));
-
-    /// <summary>The stored files that it is made from.</summary>
-    public IEnumerable<string> Audio => Files.SelectMany(f => f.File.Recipe.Parts).Select(p => p.Audio).Distinct();
-
-    /// <summary>What can no longer be made, by its tracks.</summary>
-    /// <param name="find">Where a stored file lies, by the hash of its bytes; null if it is there no longer.</param>
-    public IReadOnlyList<string> Missing(Func<string, string?> find) => [.. Files.Where(f => f.File.Recipe.Parts.Any(p => find(p.Audio) is null)).Select(f => f.File.Track)];
+    /// <summary>The stored files that it is made from, each with the track of the file that needs it.</summary>
+    [JsonIgnore]
+    public IEnumerable<(string Hash, string Track)> Audio => Files.SelectMany(f => f.File.Recipe.Parts.Select(p => (p.Audio, f.File.Track)));
 
     /// <summary>Writes it all.</summary>
     /// <param name="maker">Makes the audio.</param>

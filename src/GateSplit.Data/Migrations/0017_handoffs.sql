@@ -7,6 +7,8 @@ create table handoffs (
     takes      text not null,   -- in words
     files      integer not null,
     bytes      bigint not null, -- of the zip
+    audio      text[] not null, -- the stored files it is made from,
+    tracks     text[] not null, -- and for each of them the file that needs it
     document   text not null,
     unique (session_id, number)
 );

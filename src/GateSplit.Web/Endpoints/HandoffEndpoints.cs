@@ -32,7 +32,7 @@ public static class HandoffEndpoints
         }
 
         context.Response.RegisterForDisposeAsync(reading);
-        if (record.Missing(store.Find) is { Count: > 0 } missing)
+        if (head.Missing(store.Find) is { Count: > 0 } missing)
         {
             return Results.Text($"This handoff cannot be made again: what it holds of {Words.List(missing, int.MaxValue)} is not in the audio store any more.", statusCode: StatusCodes.Status410Gone);
         }
@@ -43,8 +43,9 @@ public static class HandoffEndpoints
         response.ETag = tag;
         context.Response.Headers.AcceptRanges = "bytes";
         context.Response.ContentType = "application/zip";
-        response.ContentDisposition = new ContentDispositionHeaderValue("attachment");
-        response.ContentDisposition.SetHttpFileName(FileName.Clean($"{record.Session} handoff {head.Number}") + ".zip");
+        var disposition = new ContentDispositionHeaderValue("attachment");
+        disposition.SetHttpFileName(FileName.Clean($"{record.Session} handoff {head.Number}") + ".zip");
+        response.ContentDisposition = disposition;
         if (Asked(context.Request.GetTypedHeaders(), tag, length) is not var (from, count))
         {
             response.ContentRange = new ContentRangeHeaderValue(length);

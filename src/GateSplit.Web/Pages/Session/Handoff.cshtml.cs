@@ -141,7 +141,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
 
         Job = await JobStore.Beside(Id, JobKind.Handoff); // first: one that ends meanwhile has kept its record by then
         AllTakes = await Takes.Of(Id);
-        Made = [.. (await handoffs.Of(Id)).Select(h => (h, (IReadOnlyList<string>)[]))];
+        Made = [.. (await handoffs.Of(Id)).Select(h => (h, h.Missing(Store.Find)))];
         Chosen = AllTakes.FirstOrDefault(t => t.Number == Number) ?? (AllTakes.Count == 1 ? AllTakes[0] : await Takes.Chosen(Id));
         if (Chosen is not { } take)
         {
