@@ -1,11 +1,12 @@
 using System.CommandLine;
 using GateSplit.Cli;
 
-var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print, check and proof.")
+var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print, hand off, check and proof.")
 {
     CutCommand.Create(),
     MeasureCommand.Create(),
     PrintCommand.Create(),
+    HandoffCommand.Create(),
     CheckCommand.Create(),
     CompareCommand.Create(),
     ProofCommand.Create(),

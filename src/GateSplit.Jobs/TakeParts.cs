@@ -1,6 +1,5 @@
 using GateSplit.Core;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 using GateSplit.Data;
@@ -62,18 +61,10 @@ public sealed class TakeParts(IAudioStore store, AudioKeeper keeper, ILogger<Tak
             track.Name,
             view.FamilyOf(track)?.ToString(),
             Words.List([.. carried.Select(view.Split.NameOf)]),
-            Source(view, track),
+            view.SourceOf(track),
             hash,
             bytes,
             overview,
             file.Measure);
-    }
-
-    private static string Source(SplitView view, Track track)
-    {
-        var ports = view.Signal.Into(track.Id)
-            .Where(f => !view.SoundingAt(f.UnitId, f.Port).IsEmpty)
-            .Select(f => $"{view.Split.Unit(f.UnitId)!.Name} port {f.Port}");
-        return string.Join(", ", ports.Append(view.Split.InputName(track)));
     }
 }

@@ -108,6 +108,25 @@ public sealed class CommandTests : IDisposable
     }
 
     [Fact]
+    public void Handoff_fills_a_folder_that_checks_itself_and_leaves_nothing_half_made()
+    {
+        var lamp = Session(DemoSessions.All[0], bars: 4);
+        var (code, output, errors) = Run("handoff", lamp, "--out", In("handed"), "--format", "flac-pcm16", "--from", "2", "--to", "3");
+        Assert.Equal((0, ""), (code, errors));
+        Programs.Run("bash", "-c", $"cd '{In("handed")}' && sha256sum -c --strict --quiet SHA256SUMS && flac -t -s -w */*.flac");
+        var files = output.Split('\n', StringSplitOptions.RemoveEmptyEntries);
+        Assert.Equal(13, files.Length);
+        Assert.Single(files.Select(f => Programs.Run("soxi", "-s", f)).Distinct());
+        Assert.Equal(["effects", "lines", "notes", "reference", "split"], Directory.GetDirectories(In("handed")).Select(d => Path.GetFileName(d)!).Order(StringComparer.Ordinal));
+
+        // Not into a folder that holds something, not at a rate that there is not, not where bars are not.
+        Assert.Contains("is not empty", Run("handoff", lamp, "--out", In("handed")).Errors);
+        Assert.Contains("The sample rate is one of 44100", Run("handoff", lamp, "--out", In("other"), "--rate", "12345").Errors);
+        Assert.Contains("ends before bar 900", Run("handoff", lamp, "--out", In("other"), "--from", "900").Errors);
+        Assert.Empty(Directory.GetFileSystemEntries(In("other")));
+    }
+
+    [Fact]
     public void Print_and_check_work_on_an_exported_session()
     {
         var lamp = Session(DemoSessions.All[0], bars: 1);

@@ -26,10 +26,10 @@ internal sealed class Bleeds
     private const double AsGood = 0.98; // as the best, and the longest is taken
     private const double Ridge = 1e-6;
     private const double Unheard = 1e-3;
-    private const double LeastShare = 0.75; // of what the filter of one half of the hits expects in the other
-    private const double MostShare = 1.3;
-    private const double MostError = 0.08; // of it: more, and other sounds may have made it
-    private const double MostSpread = 1; // dB between the two halves
+    private const double LeastShare = 0.85; // of what the filter of one half of the hits expects in the other
+    private const double MostShare = 1.18;
+    private const double MostError = 0.05; // of it: more, and other sounds may have made it
+    private const double MostSpread = 0.75; // dB between the two halves
     private const double Below = 2; // by so much what a filter follows may be too loud, in energy
     private const double Above = 8; // and too low, where much of it lies under other sounds
     private const double Hides = 4; // times what the filters make of noise may hide in it

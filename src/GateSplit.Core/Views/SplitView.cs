@@ -156,6 +156,11 @@ public sealed class SplitView
     public ImmutableArray<PortFeed> SoundingAt(UnitId unitId, int port) =>
         _soundingAt.GetValueOrDefault((unitId, port), []);
 
+    /// <summary>Where a track's sound comes from, in words: "Mudlark Nine port 3, USB 3".</summary>
+    public string SourceOf(Track track) => string.Join(
+        ", ",
+        Signal.Into(track.Id).Where(f => !SoundingAt(f.UnitId, f.Port).IsEmpty).Select(f => $"{Split.Unit(f.UnitId)!.Name} port {f.Port}").Append(Split.InputName(track)));
+
     /// <summary>The sounding elements that arrive in a track by a direct path in the pass in which it is recorded.</summary>
     public ImmutableArray<ElementRef> SoundingIn(Track track) =>
         _soundingIn.GetValueOrDefault(track.Id, []);
