@@ -53,8 +53,8 @@ public sealed class KeyboardTests
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/handoff", StringComparison.Ordinal), "the handoff page is there");
         TabTo(browser, "#make");
         browser.Press(Keys.Enter);
-        browser.WaitUntil(() => browser.All("#made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
-        TabTo(browser, "#made a");
+        browser.WaitUntil(() => browser.All(".made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
+        TabTo(browser, ".made a");
         browser.Press(Keys.Enter);
         browser.WaitUntil(() => File.Exists(Path.Combine(browser.Downloads, "Fog Signal handoff 1.zip")), "the zip is downloaded");
         Assert.Empty(browser.Complaints);

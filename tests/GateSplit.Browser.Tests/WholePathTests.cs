@@ -75,8 +75,8 @@ public sealed class WholePathTests
         // Make the handoff and download it.
         browser.Find(".station[href$='/handoff']").Click();
         browser.Find("#make").Click();
-        browser.WaitUntil(() => browser.All("#made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
-        browser.Find("#made a").Click();
+        browser.WaitUntil(() => browser.All(".made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
+        browser.Find(".made a").Click();
         var zip = Path.Combine(browser.Downloads, "Fog Signal handoff 1.zip");
         browser.WaitUntil(() => File.Exists(zip), "the zip is downloaded");
         Assert.Empty(browser.Complaints);

@@ -91,7 +91,7 @@ public sealed class AnswerTests(DemoApp demo)
         await visitor.WaitFor("/sessions/1/print", p => p.QuerySelectorAll(".take-track").Length == 12, "the demo take is printed");
         var hash = visitor.Page.QuerySelector(".take-track")!.GetAttribute("data-hash");
         await visitor.HandOff("/sessions/1");
-        var zip = visitor.Page.QuerySelector("#made a")!.GetAttribute("href")!;
+        var zip = visitor.Page.QuerySelector(".made a")!.GetAttribute("href")!;
         foreach (var path in new[] { $"/audio/{hash}", zip, "/sessions/1/session.json" })
         {
             using var head = await demo.App.Http.SendAsync(new HttpRequestMessage(HttpMethod.Head, new Uri(path, UriKind.Relative)));
@@ -258,7 +258,7 @@ public sealed class AnswerTests(DemoApp demo)
         using var visitor = new Visitor(app);
         await visitor.WaitFor("/sessions/1/print", p => p.QuerySelectorAll(".take-track").Length == 12, "the demo take is printed");
         await visitor.HandOff("/sessions/1");
-        var address = visitor.Page.QuerySelector("#made a")!.GetAttribute("href")!;
+        var address = visitor.Page.QuerySelector(".made a")!.GetAttribute("href")!;
         await visitor.Get("/sessions/1/print");
         using (var zip = await app.Http.GetAsync(new Uri(address, UriKind.Relative), HttpCompletionOption.ResponseHeadersRead))
         {

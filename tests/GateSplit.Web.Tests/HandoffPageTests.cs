@@ -15,7 +15,7 @@ public sealed class HandoffPageTests(DemoApp demo)
         using var visitor = new Visitor(demo.App);
         var path = await Printed(visitor, "Broken off");
         var whole = await visitor.HandOff(path, "?format=pcm16");
-        var address = new Uri(visitor.Page.QuerySelector("#made a")!.GetAttribute("href")!, UriKind.Relative);
+        var address = new Uri(visitor.Page.QuerySelector(".made a")!.GetAttribute("href")!, UriKind.Relative);
         using var first = await demo.App.Http.GetAsync(address, HttpCompletionOption.ResponseHeadersRead);
         Assert.Equal((whole.Length, "bytes", "Broken off handoff 1.zip"), (first.Content.Headers.ContentLength, Assert.Single(first.Headers.AcceptRanges), first.Content.Headers.ContentDisposition!.FileName));
         var tag = first.Headers.ETag!;
@@ -117,7 +117,7 @@ public sealed class HandoffPageTests(DemoApp demo)
         await visitor.Send("form[action*='Pass']", new Dictionary<string, string> { ["tail"] = "1.7171" }); // files like no other session's
         await Print(visitor, path);
         await visitor.HandOff(path);
-        var address = visitor.Page.QuerySelector("#made a")!.GetAttribute("href")!;
+        var address = visitor.Page.QuerySelector(".made a")!.GetAttribute("href")!;
         await visitor.Get($"{path}/print");
         await visitor.Send("form[action*='handler=Delete']");
         using var reply = await demo.App.Http.GetAsync(new Uri(address, UriKind.Relative));
@@ -126,7 +126,7 @@ public sealed class HandoffPageTests(DemoApp demo)
         await visitor.Get($"{path}/handoff");
         Assert.Contains("Not there any more: Kick", visitor.Text);
         await visitor.Send("form[action*='handler=Forget']");
-        Assert.Empty(visitor.Page.QuerySelectorAll("#made a"));
+        Assert.Empty(visitor.Page.QuerySelectorAll(".made a"));
         await visitor.Get(address);
         Assert.Equal(HttpStatusCode.NotFound, visitor.Status);
     }

@@ -112,10 +112,10 @@ public sealed class Visitor : IDisposable
     public async Task<byte[]> HandOff(string path, string query = "")
     {
         await Get($"{path}/handoff{query}");
-        var before = Page.QuerySelectorAll("#made a").Length;
+        var before = Page.QuerySelectorAll(".made a").Length;
         await Send("form:has(#make)");
-        await WaitFor($"{path}/handoff", p => p.QuerySelector("#handoff-job") is null && p.QuerySelectorAll("#made a").Length > before, "the handoff is made");
-        return await Bytes(Page.QuerySelector("#made a")!.GetAttribute("href")!);
+        await WaitFor($"{path}/handoff", p => p.QuerySelector("#handoff-job") is null && p.QuerySelectorAll(".made a").Length > before, "the handoff is made");
+        return await Bytes(Page.QuerySelector(".made a")!.GetAttribute("href")!);
     }
 
     /// <summary>Loads a page again and again until something holds.</summary>
