@@ -27,7 +27,7 @@ public sealed class ArchitectureTests
         ["Drawing"] = ["Views", "Signal", "Splits", "Charts", "Sound", "Quantities"],
         ["StandIns"] = ["Planning", "Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Proofing"] = ["Views", "Signal", "Edits", "Planning", "Splits", "Charts", "Sound", "Notes", "Quantities"],
-        ["Handoff"] = ["Splits", "Charts", "Sound", "Notes", "Quantities"],
+        ["Handoff"] = ["Proofing", "Drawing", "Planning", "Views", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Demo"] = ["Planning", "Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
     };
 
