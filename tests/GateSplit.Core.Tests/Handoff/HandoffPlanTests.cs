@@ -45,6 +45,9 @@ public sealed class HandoffPlanTests : IDisposable
         Assert.DoesNotContain(plan.Files, f => f.Key == HandoffPlan.MixKey); // there is a mix already
         Assert.Contains(plan.Offered, f => f.Key == HandoffPlan.MixKey);
 
+        // One element that another line holds too makes no mix.
+        var two = Plan(material with { Lines = [.. material.Lines.Where(l => l.TrackId == mix.Id || l.Name == "Kick")] }, new());
+        Assert.Equal("lines/01 Only a pad.wav", two.Files.Single(f => f.Key == $"line:{mix.Id}").Path);
         var alone = Plan(material with { Lines = [.. material.Lines.Where(l => l.TrackId == mix.Id)] }, new());
         Assert.Equal("lines/01 Only a pad.wav", Assert.Single(alone.Files).Path);
     }

@@ -25,6 +25,7 @@ public sealed class FileLabelTests : IDisposable
         Assert.Equal("", Programs.RunErrors("ffmpeg", "-v", "warning", "-i", path, "-f", "null", "-"));
         Assert.Equal("", Programs.RunErrors("sox", path, "-n"));
         Assert.Equal(("24", "48000", "2", "20001"), (Programs.Run("soxi", "-b", path), Programs.Run("soxi", "-r", path), Programs.Run("soxi", "-c", path), Programs.Run("soxi", "-s", path)));
+        Assert.Equal("stereo", Programs.Run("ffprobe", "-v", "error", "-show_entries", "stream=channel_layout", "-of", "csv=p=0", path));
         if (kind == "flac")
         {
             Programs.Run("flac", "-t", "-w", "-s", path);
