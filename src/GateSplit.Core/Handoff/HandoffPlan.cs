@@ -64,6 +64,11 @@ public sealed class HandoffPlan
         }
 
         var wanted = all.Where(f => wish.Files is { } keys ? keys.Contains(f.Draft.Key) : f.ByItself).Select(f => f.Draft).ToList();
+        if (wanted.FirstOrDefault(f => f.Format.Channels > plan._format.Container.MostChannels) is { } wide)
+        {
+            return new Refusal($"{wide.Track} has {wide.Format.Channels} channels, and {plan._format.Container.Name} holds at most {plan._format.Container.MostChannels}. Choose another format, or leave it out.");
+        }
+
         var offered = plan.Named([.. all.Select(f => f.Draft)]);
         var files = plan.Named(wanted);
         return !offered.Ok ? new Refusal(offered.Trouble)
@@ -73,11 +78,11 @@ public sealed class HandoffPlan
 
     private IEnumerable<string> Say(IReadOnlyList<HandoffFile> files)
     {
-        foreach (var sum in files.Where(f => f.Kind == HandoffKind.Stem || f.Key == MixKey || f.Kind == HandoffKind.Reference))
+        foreach (var sum in files.Where(f => f.Kind == HandoffKind.Stem))
         {
             var within = PartsOf(sum.Key).Select(l => l.Key).ToHashSet();
             var beside = files.Where(f => f.Kind is HandoffKind.Line or HandoffKind.Effects && within.Contains(f.Key)).Select(f => f.Track).ToList();
-            if (beside.Count > 0 && sum.Kind == HandoffKind.Stem)
+            if (beside.Count > 0)
             {
                 yield return $"{sum.Track} is the sum of {Words.List(beside, int.MaxValue)}, which {(beside.Count == 1 ? "leaves" : "leave")} as well: who lays both has it twice.";
             }

@@ -17,7 +17,6 @@ public sealed class FlacContainer : IContainer
     private const double Level = 5 / 8.0; // of 8, as the format's own tools have it by default
     private const int BlockFrames = 16384;
     private const int PieceBytes = 1 << 18;
-    private const int MostChannels = 8;
 
     /// <inheritdoc/>
     public string Id => "flac";
@@ -30,6 +29,9 @@ public sealed class FlacContainer : IContainer
 
     /// <inheritdoc/>
     public ImmutableArray<SampleFormat> Samples => [SampleFormat.Pcm16, SampleFormat.Pcm24];
+
+    /// <inheritdoc/>
+    public int MostChannels => 8;
 
     /// <summary>Where nothing can be saved the samples are stored as they are, with some bytes for each frame of 4,096.</summary>
     public Bytes AtMost(AudioFormat format, Frames frames, FileLabel? label) =>

@@ -21,6 +21,9 @@ public interface IContainer
     /// <summary>The sample formats it holds and is offered with.</summary>
     ImmutableArray<SampleFormat> Samples { get; }
 
+    /// <summary>The most channels that a file holds.</summary>
+    int MostChannels { get; }
+
     /// <summary>What a file takes: exactly, or where that is known only when it is written, never less.</summary>
     /// <param name="format">The shape of its samples.</param>
     /// <param name="frames">Its length.</param>

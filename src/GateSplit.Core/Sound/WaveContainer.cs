@@ -19,6 +19,9 @@ public sealed class WaveContainer : IContainer
     public ImmutableArray<SampleFormat> Samples => [SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32];
 
     /// <inheritdoc/>
+    public int MostChannels => AudioFormat.MostChannels;
+
+    /// <inheritdoc/>
     public Bytes AtMost(AudioFormat format, Frames frames, FileLabel? label) => WaveHeader.Build(format, frames, label).Length + format.Bytes(frames) + Foot(format, frames).Length;
 
     /// <inheritdoc/>

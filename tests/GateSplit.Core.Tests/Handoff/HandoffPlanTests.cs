@@ -121,6 +121,18 @@ public sealed class HandoffPlanTests : IDisposable
         Assert.Equal(sentence, HandoffPlan.Of(Material(FogSignal.Session), new() { FromBar = from, ToBar = to }, Made).Trouble);
 
     [Fact]
+    public void More_channels_than_a_format_holds_are_told_before_anything_is_made()
+    {
+        var material = Material(FogSignal.Session);
+        var wide = material.Lines[1] with { Plan = RenderPlan.AsItIs(9, 24_000) };
+        HandoffWish flac = new() { Format = "flac-pcm24" };
+        Assert.Equal("Kick has 9 channels, and FLAC holds at most 8. Choose another format, or leave it out.", HandoffPlan.Of(material with { Lines = [wide] }, flac, Made).Trouble);
+        Assert.True(HandoffPlan.Of(material with { Lines = [wide with { Plan = RenderPlan.AsItIs(8, 24_000) }] }, flac, Made).Ok);
+        Assert.True(HandoffPlan.Of(material with { Lines = [wide] }, new(), Made).Ok);
+        Assert.True(HandoffPlan.Of(material with { Lines = [wide] }, flac with { Files = [] }, Made).Ok);
+    }
+
+    [Fact]
     public async Task As_stored_is_byte_for_byte_and_anything_else_is_labelled()
     {
         var material = Material(FogSignal.Session, seconds: 4);
