@@ -1,13 +1,15 @@
 using System.CommandLine;
+using GateSplit.Core;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Proofing;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 
 namespace GateSplit.Cli;
 
-/// <summary>Hands off an exported session into a folder: printed on the stand-ins, then made as the page would make it.</summary>
+/// <summary>Hands off an exported session into a folder, made as the page would make it.</summary>
 internal static class HandoffCommand
 {
     private const string Recorded = ".recorded";
@@ -16,7 +18,7 @@ internal static class HandoffCommand
     /// <summary>Builds the command.</summary>
     public static Command Create()
     {
-        var session = new Argument<FileInfo>("session") { Description = "An exported session." };
+        var session = new Argument<FileInfo>("session") { Description = "An exported session: one without audio is printed on the stand-ins, of one with its takes those are handed off." };
         var folder = new Option<DirectoryInfo>("--out") { Description = "The folder for the handoff; made if missing, else empty.", Required = true };
         var format = new Option<string>("--format") { Description = $"How the files are stored: {string.Join(", ", Kinds)}.", DefaultValueFactory = _ => HandoffFormat.AsPrinted.Value };
         format.AcceptOnlyFromAmong(Kinds);
@@ -26,7 +28,7 @@ internal static class HandoffCommand
         var names = new Option<string>("--names") { Description = $"What they are called, of {string.Join(", ", FileNames.Words.Select(w => w.Word))} and plain text.", DefaultValueFactory = _ => FileNames.DefaultPattern };
         var stems = new Option<bool>("--stems") { Description = "The groups that sum as files too." };
         var flat = new Option<bool>("--flat") { Description = "Sums of the lines as they were recorded, without levels and pans." };
-        var command = new Command("handoff", "Print an exported session on the stand-ins and hand it off into a folder.") { session, folder, format, rate, from, to, names, stems, flat };
+        var command = new Command("handoff", "Hand an exported session off into a folder.") { session, folder, format, rate, from, to, names, stems, flat };
         command.SetAction((parsed, cancel) => Task.FromResult(Guarded.Run(() => Run(
             parsed.GetValue(session)!,
             parsed.GetValue(folder)!,
@@ -46,12 +48,6 @@ internal static class HandoffCommand
 
     private static int Run(FileInfo file, DirectoryInfo folder, HandoffWish wish, bool stems, CancellationToken cancel)
     {
-        var session = SessionArgument.Open(file);
-        if (!session.Ok)
-        {
-            return Guarded.Refuse(session.Trouble);
-        }
-
         if (wish.SampleRate is { } rate && !PassSettings.SampleRates.Contains(rate))
         {
             return Guarded.Refuse($"The sample rate is one of {string.Join(", ", PassSettings.SampleRates.Select(r => r.Hz))}.");
@@ -62,27 +58,89 @@ internal static class HandoffCommand
             return Guarded.Refuse($"{folder} is not empty. A handoff goes into a folder of its own.");
         }
 
+        var recorded = new DirectoryInfo(Path.Combine(folder.FullName, Recorded));
+        var (made, wasThere) = (DateTime.Now, folder.Exists);
+        try
+        {
+            var material = TakenOut(file, recorded, cancel) ?? Printed(file, recorded, made, cancel);
+            return material.Ok ? Make(material.Value, wish, stems, folder.FullName, recorded.FullName, made, cancel) : Guarded.Refuse(material.Trouble);
+        }
+        finally
+        {
+            if (recorded.Exists)
+            {
+                recorded.Delete(recursive: true);
+            }
+
+            if (!wasThere && Directory.Exists(folder.FullName) && !Directory.EnumerateFileSystemEntries(folder.FullName).Any())
+            {
+                folder.Delete();
+            }
+        }
+    }
+
+    /// <summary>A session without audio is printed on the stand-ins first.</summary>
+    private static Result<HandoffMaterial> Printed(FileInfo file, DirectoryInfo recorded, DateTime made, CancellationToken cancel)
+    {
+        var session = SessionArgument.Open(file);
+        if (!session.Ok)
+        {
+            return new Refusal(session.Trouble);
+        }
+
         var view = SessionArgument.View(session.Value);
         var recorder = new StandInRecorder(view, session.Value.Song) { Threads = Environment.ProcessorCount };
         if (recorder.Refusal() is { } refusal)
         {
-            return Guarded.Refuse(refusal);
+            return new Refusal(refusal);
         }
 
-        var recorded = folder.CreateSubdirectory(Recorded);
-        try
+        recorded.Create();
+        using var progress = new ConsoleProgress();
+        var printed = recorder.Print(t => Path.Combine(recorded.FullName, $"{t.Id}.wav"), made, progress, cancel);
+        var take = new HandoffTake(1, true, made, "", view, session.Value.Song, session.Value.File.Song);
+        return new HandoffMaterial(session.Value.File.Name, view.Split, [.. printed.Select(p => Line(p, take))], []);
+    }
+
+    /// <summary>A session with its takes is handed off from those: of each line the one that counts.</summary>
+    /// <returns>Null for a session that has none.</returns>
+    private static Result<HandoffMaterial>? TakenOut(FileInfo file, DirectoryInfo recorded, CancellationToken cancel)
+    {
+        if (!BundleReader.IsZip(file.FullName))
         {
-            using var progress = new ConsoleProgress();
-            var made = DateTime.Now;
-            var printed = recorder.Print(t => Path.Combine(recorded.FullName, $"{t.Id}.wav"), made, progress, cancel);
-            var take = new HandoffTake(1, true, made, "", view, session.Value.Song, session.Value.File.Song);
-            var material = new HandoffMaterial(session.Value.File.Name, view.Split, [.. printed.Select(p => Line(p, take))], []);
-            return Make(material, wish, stems, folder.FullName, recorded.FullName, made, cancel);
+            return null;
         }
-        finally
+
+        var opened = BundleReader.Open(file.FullName);
+        if (!opened.Ok)
         {
-            recorded.Delete(recursive: true);
+            return new Refusal(opened.Trouble);
         }
+
+        using var bundle = opened.Value;
+        if (bundle.Tracks.IsEmpty)
+        {
+            return null;
+        }
+
+        recorded.Create();
+        using var progress = new ConsoleProgress();
+        var stored = new Dictionary<BundledTrack, BundleMaterial.Stored>(ReferenceEqualityComparer.Instance);
+        foreach (var (_, track) in bundle.Tracks)
+        {
+            var name = $"{stored.Count}.wav";
+            var path = Path.Combine(recorded.FullName, name);
+            if (bundle.TakeOut(track, path, cancel) is { } trouble)
+            {
+                return new Refusal(trouble);
+            }
+
+            using var wave = WaveReader.Open(path).Value!;
+            stored[track] = new(name, wave.Format, wave.Frames, wave.Remarks);
+            progress.Report((double)stored.Count / bundle.Tracks.Length);
+        }
+
+        return BundleMaterial.Of(bundle, stored);
     }
 
     private static HandoffLine Line(PrintedTrack printed, HandoffTake take)

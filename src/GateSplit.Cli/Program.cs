@@ -1,7 +1,7 @@
 using System.CommandLine;
 using GateSplit.Cli;
 
-var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print, hand off, check and proof.")
+var root = new RootCommand("Gate Split from a shell: cut, measure, compare, print, hand off, check and proof, bring sessions in and out.")
 {
     CutCommand.Create(),
     MeasureCommand.Create(),
@@ -12,6 +12,7 @@ var root = new RootCommand("Gate Split from a shell: cut, measure, compare, prin
     ProofCommand.Create(),
     AlignCommand.Create(),
     RollCallCommand.Create(),
+    SessionCommand.Create(),
 };
 
 var parsed = root.Parse(args);

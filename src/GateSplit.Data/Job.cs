@@ -6,7 +6,7 @@ public sealed record Job
     /// <summary>The job.</summary>
     public long Id { get; init; }
 
-    /// <summary>Its session.</summary>
+    /// <summary>Its session; 0 while it is only being brought in.</summary>
     public long SessionId { get; init; }
 
     /// <summary>Print or bring-in, as in <see cref="TakeKind"/>.</summary>

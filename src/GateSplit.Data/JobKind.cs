@@ -11,4 +11,7 @@ public static class JobKind
 
     /// <summary>Makes the record of a handoff.</summary>
     public const string Handoff = "handoff";
+
+    /// <summary>Brings a whole session in.</summary>
+    public const string SessionIn = "session-in";
 }

@@ -21,13 +21,5 @@ public static class TakeMends
     }
 
     /// <summary>The mends of a take in words, each as it is done.</summary>
-    public static IEnumerable<string> Names(Take take, MendList mends)
-    {
-        var before = Of(take);
-        foreach (var mend in mends.Mends)
-        {
-            yield return mend.Name(before);
-            before = mend.Apply(before).Value ?? before;
-        }
-    }
+    public static IEnumerable<string> Names(Take take, MendList mends) => MendNames.Of(Of(take), mends.Mends);
 }

@@ -174,7 +174,8 @@ public sealed class TakeStore(NpgsqlDataSource database)
         await connection.ExecuteAsync("update audio_files set overview_hash = @overviewHash where hash = @hash", new { hash, overviewHash });
     }
 
-    private static async Task KeepFile(NpgsqlConnection connection, NpgsqlTransaction transaction, NewTake.Track track)
+    /// <summary>Keeps what is known of a file.</summary>
+    internal static async Task KeepFile(NpgsqlConnection connection, NpgsqlTransaction transaction, NewTake.Track track)
     {
         var format = track.Measure.Format;
         await connection.ExecuteAsync(
@@ -212,7 +213,8 @@ public sealed class TakeStore(NpgsqlDataSource database)
         }
     }
 
-    private static Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, NewTake.Track track) => connection.ExecuteAsync(
+    /// <summary>Keeps a track of a take.</summary>
+    internal static Task KeepTrack(NpgsqlConnection connection, NpgsqlTransaction transaction, long takeId, NewTake.Track track) => connection.ExecuteAsync(
         """
         insert into take_tracks (take_id, position, pass, remark, track_id, name, family, elements, source, hash)
         values (@takeId, @Position, @Pass, @Remark, @TrackId, @Name, @Family, @Elements, @Source, @Hash)

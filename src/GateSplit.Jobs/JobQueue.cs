@@ -45,6 +45,15 @@ public sealed class JobQueue(JobStore jobs, JobBell bell)
         return asked;
     }
 
+    /// <summary>Brings a whole session in.</summary>
+    /// <returns>The job.</returns>
+    public async Task<long> BringSessionIn(SessionInRequest request)
+    {
+        var id = await jobs.AskSessionIn(JsonSerializer.Serialize(request, SplitJson.Options));
+        bell.Ring();
+        return id;
+    }
+
     /// <summary>Cuts a recording that was brought in.</summary>
     /// <returns>The job, or null if the session already has one that waits or runs.</returns>
     public async Task<long?> BringIn(long sessionId, BringInRequest request)

@@ -14,6 +14,9 @@ public sealed class ResumableUpload
     /// <summary>How the names of their folders begin.</summary>
     public const string Prefix = "arriving-";
 
+    /// <summary>Stands for the session of what is to become one.</summary>
+    public const long NewSession = 0;
+
     private readonly string _path;
     private readonly About _about;
 
@@ -27,7 +30,7 @@ public sealed class ResumableUpload
     /// <summary>Names it in addresses.</summary>
     public string Key { get; }
 
-    /// <summary>The session it is for.</summary>
+    /// <summary>The session it is for; <see cref="NewSession"/> for what is to become one.</summary>
     public long SessionId => _about.SessionId;
 
     /// <summary>The file's name where it comes from.</summary>
@@ -38,6 +41,9 @@ public sealed class ResumableUpload
 
     /// <summary>Bytes that have come.</summary>
     public Bytes Offset => new(new FileInfo(DataPath).Length);
+
+    /// <summary>The folder it lies in, as the store names it.</summary>
+    public string Staging => Prefix + Key;
 
     /// <summary>Where what has come lies.</summary>
     public string DataPath => Path.Combine(_path, "data");
@@ -61,7 +67,7 @@ public sealed class ResumableUpload
     }
 
     /// <summary>The upload in a folder that is there; null if it holds none.</summary>
-    internal static ResumableUpload? Named(IAudioStore store, string name)
+    public static ResumableUpload? Named(IAudioStore store, string name)
     {
         if (!name.StartsWith(Prefix, StringComparison.Ordinal) || !Guid.TryParseExact(name[Prefix.Length..], "N", out _))
         {
@@ -104,7 +110,7 @@ public sealed class ResumableUpload
     }
 
     /// <summary>Throws it away.</summary>
-    public void Discard(IAudioStore store) => store.Discard(Prefix + Key);
+    public void Discard(IAudioStore store) => store.Discard(Staging);
 
     private sealed record About(long SessionId, string FileName, Bytes Length);
 }

@@ -41,11 +41,13 @@ public sealed class UploadRoom(IAudioStore store, UploadLimits limits)
         return length > limits.File
             ? $"The file is larger than {limits.File}, which is the most that is taken."
             : mine + length > limits.Session
-                ? $"Recordings of {limits.Session} may wait to be cut in one session, and with this there would be {mine + length}. Cut or throw away first what is here."
+                ? sessionId == ResumableUpload.NewSession
+                    ? $"Sessions of {limits.Session} may be on their way in together, and with this there would be {mine + length}. Wait for those that are coming."
+                    : $"Recordings of {limits.Session} may wait to be cut in one session, and with this there would be {mine + length}. Cut or throw away first what is here."
                 : Sum(waiting) + length > limits.InAll
                     ? $"Recordings of {limits.InAll} may wait to be cut in all sessions together, and with this there would be {Sum(waiting) + length}. Cut or throw away first what is here."
                     : length * 2 > free
-                        ? $"The disk is too full: the recording and its files need {length * 2}, and {free} are free."
+                        ? $"The disk is too full: what comes and what is made of it need {length * 2}, and {free} are free."
                         : null;
     }
 

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Security.Cryptography;
 using System.Text;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
@@ -41,7 +40,7 @@ public static class HandoffPapers
             material.Mends,
             [.. files.Select(Manifest.Track.Of)],
             papers.ToDictionary(p => p.Path, p => Hash(p.Body))).ToJson()));
-        papers.Add(Text("SHA256SUMS", string.Concat(files.Select(f => (f.Sha256, f.File.Path)).Concat(papers.Select(p => (Hash(p.Body), p.Path))).Select(s => $"{s.Item1}  {s.Item2}\n"))));
+        papers.Add(new(HashList.FileName, HashList.Write(files.Select(f => (f.File.Path, f.Sha256)).Concat(papers.Select(p => (p.Path, Hash(p.Body)))))));
         return [.. papers];
     }
 
@@ -70,5 +69,5 @@ public static class HandoffPapers
 
     private static HandoffPaper Text(string path, string text) => new(path, Encoding.UTF8.GetBytes(text));
 
-    private static string Hash(byte[] body) => Convert.ToHexStringLower(SHA256.HashData(body));
+    private static string Hash(byte[] body) => HashList.Sum(body);
 }

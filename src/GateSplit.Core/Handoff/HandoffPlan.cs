@@ -143,7 +143,7 @@ public sealed class HandoffPlan
         }
 
         var own = view.SoundingIn(track);
-        return IsFed(line) ? HandoffKind.Stem
+        return IsFed(line) && own.Skip(1).Any() ? HandoffKind.Stem
             : HearsMix(line) && own.Count(isBeside) > 1 ? HandoffKind.Reference
             : !own.IsEmpty && own.All(e => view.ElementOf(e).Chart.Kind == ElementKind.Return) ? HandoffKind.Effects
             : HandoffKind.Line;

@@ -8,8 +8,8 @@ namespace GateSplit.Core.Proofing;
 /// <summary>Proofs and mends as JSON: how the database keeps them.</summary>
 public static class ProofJson
 {
-    // The database keeps the parts of an object in an order of its own.
-    private static readonly JsonSerializerOptions Options = new(SplitJson.Options) { IncludeFields = true, AllowOutOfOrderMetadataProperties = true, Converters = { new LevelConverter() } };
+    /// <summary>As splits are written, with mends and levels. The database keeps the parts of an object in an order of its own.</summary>
+    internal static readonly JsonSerializerOptions Options = new(SplitJson.Options) { IncludeFields = true, AllowOutOfOrderMetadataProperties = true, Converters = { new LevelConverter() } };
 
     /// <summary>Writes a proof.</summary>
     public static string Write(TakeProof proof) => JsonSerializer.Serialize(proof, Options);

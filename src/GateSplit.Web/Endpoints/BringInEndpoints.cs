@@ -2,10 +2,7 @@ using GateSplit.Core;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using Microsoft.AspNetCore.Antiforgery;
-using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Mvc.ViewFeatures;
-using Microsoft.AspNetCore.WebUtilities;
-using Microsoft.Net.Http.Headers;
 
 namespace GateSplit.Web.Endpoints;
 
@@ -18,8 +15,6 @@ public static class BringInEndpoints
     private const int LongestName = 255;
     private const string RollCall = "roll-call";
 
-    private const long MostMultipartExtra = 1 << 20;
-
     /// <summary>Maps /sessions/{id}/bring-in and /sessions/{id}/bring-in/gather.</summary>
     public static void MapBringIn(this IEndpointRouteBuilder app)
     {
@@ -27,17 +22,11 @@ public static class BringInEndpoints
         app.MapPost("/sessions/{id:long}/bring-in/gather", Gather);
     }
 
-    private static async Task<IResult> Receive(long id, string token, string? to, SessionStore sessions, IAudioStore store, UploadRoom room, IAntiforgery antiforgery, HttpContext context)
+    private static async Task<IResult> Receive(long id, string token, string? to, SessionStore sessions, IAudioStore store, UploadRoom room, HttpContext context)
     {
-        // The form is read as a stream, so its token comes with the address and is checked like one in a header.
-        context.Request.Headers["RequestVerificationToken"] = token;
-        var formFeature = context.Features.Get<IFormFeature>();
-        context.Features.Set<IFormFeature>(new FormFeature(FormCollection.Empty));
-        var valid = await antiforgery.IsRequestValidAsync(context);
-        context.Features.Set(formFeature);
-        if (!valid)
+        if (!await StreamedForm.IsOurs(context, token))
         {
-            return Back(context, id, "The page is too old. Load it again and choose the files once more.", to);
+            return Back(context, id, StreamedForm.TooOld, to);
         }
 
         if (await sessions.Head(id) is null)
@@ -51,7 +40,7 @@ public static class BringInEndpoints
         }
 
         // A form that does not say how long it is gets what is left.
-        context.Features.Get<IHttpMaxRequestBodySizeFeature>()!.MaxRequestBodySize = room.Left(id).Count + MostMultipartExtra;
+        StreamedForm.Limit(context, room.Left(id).Count);
         var filled = await Fill(context, id, to, store, folder => Save(context, folder), () => { });
         return filled.Ok ? Results.LocalRedirect(filled.Value) : Back(context, id, filled.Trouble, to);
     }
@@ -135,28 +124,20 @@ public static class BringInEndpoints
         var names = new List<string>();
         try
         {
-            var boundary = MediaTypeHeaderValue.TryParse(context.Request.ContentType, out var type) ? HeaderUtilities.RemoveQuotes(type.Boundary).Value : null;
-            var reader = new MultipartReader(boundary ?? "", context.Request.Body) { BodyLengthLimit = null };
-            while (boundary is { Length: > 0 } && await reader.ReadNextSectionAsync(context.RequestAborted) is { } section)
+            await foreach (var (name, body) in StreamedForm.Files(context))
             {
-                if (section.AsFileSection() is not { FileName.Length: > 0 } file)
-                {
-                    continue;
-                }
-
                 if (names.Count == MostFiles)
                 {
                     return new Refusal($"More than {MostFiles} files came at once, which is the most that is taken. Nothing of them was kept.");
                 }
 
-                var name = Path.GetFileName(file.FileName.Replace('\\', '/'));
                 if (name.Length > LongestName)
                 {
                     return new Refusal($"The name of a file has {name.Length} characters; {LongestName} are the most that is taken. Nothing was kept.");
                 }
 
                 await using var to = new FileStream(folder.Incoming(names.Count), FileMode.Create, FileAccess.Write, FileShare.None, 1 << 20);
-                await section.Body.CopyToAsync(to, 1 << 20, context.RequestAborted);
+                await body.CopyToAsync(to, 1 << 20, context.RequestAborted);
                 names.Add(name);
             }
         }

@@ -33,6 +33,11 @@ public static class JobEndpoints
             }
 
             await jobs.RequestStop(id);
+            if (job.Kind == JobKind.SessionIn)
+            {
+                return Results.LocalRedirect($"/?in={id}");
+            }
+
             return Results.LocalRedirect($"/sessions/{job.SessionId}/{job.Kind switch { JobKind.Proof => "proof", JobKind.RollCall => "roll-call", JobKind.Handoff => "handoff", _ => "print" }}");
         });
     }
@@ -40,7 +45,7 @@ public static class JobEndpoints
     /// <summary>How far it is, in words: "Printing, 42 %, 0:03 left".</summary>
     public static string Sentence(Job job)
     {
-        var what = job.Kind switch { TakeKind.Print => "Printing", JobKind.Proof or JobKind.RollCall => "Listening", JobKind.Handoff => "Making the handoff", _ => "Cutting" };
+        var what = job.Kind switch { TakeKind.Print => "Printing", JobKind.Proof or JobKind.RollCall => "Listening", JobKind.Handoff => "Making the handoff", JobKind.SessionIn => "Bringing it in", _ => "Cutting" };
         return job.State switch
         {
             JobState.Queued => "Waiting for its turn",

@@ -17,18 +17,13 @@ public static class UploadEndpoints
     private const string Version = "1.0.0";
     private const string Full = "The disk is full, so the upload cannot go on. Make room; it then goes on where it is.";
 
-    /// <summary>Maps /sessions/{id}/uploads and /uploads/{key}.</summary>
+    /// <summary>Maps /sessions/{id}/uploads, /uploads for what is to become a session, and /uploads/{key}.</summary>
     public static void MapUploads(this IEndpointRouteBuilder app)
     {
-        app.MapMethods("/sessions/{id:long}/uploads", ["OPTIONS"], (UploadRoom room, HttpContext context) =>
-        {
-            Speak(context);
-            context.Response.Headers["Tus-Version"] = Version;
-            context.Response.Headers["Tus-Extension"] = "creation,termination";
-            context.Response.Headers["Tus-Max-Size"] = room.Limits.File.Count.ToString(CultureInfo.InvariantCulture);
-            return Results.NoContent();
-        });
+        app.MapMethods("/sessions/{id:long}/uploads", ["OPTIONS"], Options);
         app.MapPost("/sessions/{id:long}/uploads", Create).DisableAntiforgery();
+        app.MapMethods("/uploads", ["OPTIONS"], Options);
+        app.MapPost("/uploads", (SessionStore sessions, UploadRoom room, IAntiforgery antiforgery, HttpContext context) => Create(ResumableUpload.NewSession, sessions, room, antiforgery, context)).DisableAntiforgery();
         app.MapMethods("/uploads/{key}", ["HEAD"], (string key, IAudioStore store, HttpContext context) =>
         {
             Speak(context);
@@ -56,6 +51,15 @@ public static class UploadEndpoints
         }).DisableAntiforgery();
     }
 
+    private static IResult Options(UploadRoom room, HttpContext context)
+    {
+        Speak(context);
+        context.Response.Headers["Tus-Version"] = Version;
+        context.Response.Headers["Tus-Extension"] = "creation,termination";
+        context.Response.Headers["Tus-Max-Size"] = room.Limits.File.Count.ToString(CultureInfo.InvariantCulture);
+        return Results.NoContent();
+    }
+
     private static async Task<IResult> Create(long id, SessionStore sessions, UploadRoom room, IAntiforgery antiforgery, HttpContext context)
     {
         Speak(context);
@@ -64,7 +68,7 @@ public static class UploadEndpoints
             return refused;
         }
 
-        if (await sessions.Head(id) is null)
+        if (id != ResumableUpload.NewSession && await sessions.Head(id) is null)
         {
             return Results.NotFound();
         }

@@ -95,6 +95,7 @@ public static class GateSplitApp
         app.MapJobs();
         app.MapHandoff();
         app.MapBringIn();
+        app.MapSessionIn();
         app.MapUploads();
         app.MapLineCheck();
         app.MapLive();

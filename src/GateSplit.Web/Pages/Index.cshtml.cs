@@ -17,7 +17,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace GateSplit.Web.Pages;
 
 /// <summary>The list of sessions, and making a new one.</summary>
-public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room) : PageModel
+public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room, JobStore jobs) : PageModel
 {
     private const int DefaultRate = 48000;
     private const int LongestSearch = 120;
@@ -56,12 +56,53 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     /// <summary>What the form for a new session holds.</summary>
     public NewSession Wish { get; private set; } = new("", [], "", "", true);
 
-    /// <summary>Shows the list.</summary>
-    public async Task OnGet()
+    /// <summary>The job that brings a session in, by its number; null for none.</summary>
+    [BindProperty(SupportsGet = true, Name = "in")]
+    public long? In { get; set; }
+
+    /// <summary>That job, while it waits or runs; null otherwise.</summary>
+    public Job? Arriving { get; private set; }
+
+    /// <summary>How much can come in just now.</summary>
+    public Bytes Left => room.Left(ResumableUpload.NewSession);
+
+    /// <summary>The most bytes of one file.</summary>
+    public Bytes MostBytes => room.Limits.File;
+
+    /// <summary>Shows the list; or goes to the session that has been brought in.</summary>
+    public async Task<IActionResult> OnGet()
     {
         Notice = TempData.TakeNotice();
+        var job = await FindArriving();
+        if (job is { State: JobState.Done, SessionId: > 0 })
+        {
+            if (job.Sentence.Length > 0)
+            {
+                TempData.Notify(job.Sentence);
+            }
+
+            return Redirect($"/sessions/{job.SessionId}/split");
+        }
+
+        Arriving = job is { IsActive: true } ? job : null;
+        Notice ??= job is { IsActive: false } ? JobEndpoints.Sentence(job) : null;
         await Load();
+        return Page();
     }
+
+    /// <summary>How far the session is that is being brought in.</summary>
+    public async Task<IActionResult> OnGetArriving()
+    {
+        Arriving = await FindArriving();
+        if (Arriving is not { IsActive: true })
+        {
+            Response.Headers["HX-Refresh"] = "true";
+        }
+
+        return Partial("_Arriving", this);
+    }
+
+    private async Task<Job?> FindArriving() => In is { } id && await jobs.Find(id) is { Kind: JobKind.SessionIn } job ? job : null;
 
     private string Search => (Find ?? "").Trim() is { Length: > LongestSearch } words ? words[..LongestSearch] : (Find ?? "").Trim();
 
