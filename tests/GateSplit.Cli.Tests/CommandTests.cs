@@ -123,7 +123,30 @@ public sealed class CommandTests : IDisposable
         Assert.Contains("is not empty", Run("handoff", lamp, "--out", In("handed")).Errors);
         Assert.Contains("The sample rate is one of 44100", Run("handoff", lamp, "--out", In("other"), "--rate", "12345").Errors);
         Assert.Contains("ends before bar 900", Run("handoff", lamp, "--out", In("other"), "--from", "900").Errors);
-        Assert.Empty(Directory.GetFileSystemEntries(In("other")));
+        Assert.False(Directory.Exists(In("other")));
+    }
+
+    [Fact]
+    public void A_session_with_its_takes_is_handed_off_from_those_with_their_mends()
+    {
+        var bundle = TravellingSession.Make(In("stairs"));
+        TravellingSession.Write(bundle, In("stairs.zip"));
+        var (code, output, errors) = Run("handoff", In("stairs.zip"), "--out", In("handed"));
+        Assert.Equal((0, ""), (code, errors));
+        Assert.Equal([In("handed/lines/01 Line 1.wav"), In("handed/lines/02 Line 3.wav"), In("handed/reference/01 Mix of all lines.wav")], output.Split('\n', StringSplitOptions.RemoveEmptyEntries));
+        Assert.Equal(File.ReadAllBytes(bundle.Audio[2].Stored), File.ReadAllBytes(In("handed/lines/01 Line 1.wav"))); // take 3, as it was brought in
+
+        // 10 ms earlier, and the mend that is on trial is not made.
+        Assert.Equal(Programs.Samples(bundle.Audio[1].Stored)[960..], Programs.Samples(In("handed/lines/02 Line 3.wav")));
+        Assert.Equal(["take 1", "take 3"], Directory.GetDirectories(In("handed/split")).Select(d => Path.GetFileName(d)!).Order(StringComparer.Ordinal));
+        Programs.Run("bash", "-c", $"cd '{In("handed")}' && sha256sum -c --strict --quiet SHA256SUMS");
+
+        // The other commands look at the session as it is now.
+        Assert.Equal(0, Run("rollcall", In("stairs.zip"), "--midi", In("call.mid")).Code);
+        Programs.Run("midicsv", In("call.mid"));
+        File.WriteAllBytes(In("cut.zip"), File.ReadAllBytes(In("stairs.zip"))[..5000]);
+        Assert.StartsWith("gatesplit: This zip is damaged: ", Run("handoff", In("cut.zip"), "--out", In("other")).Errors, StringComparison.Ordinal);
+        Assert.False(Directory.Exists(In("other")));
     }
 
     [Fact]

@@ -42,7 +42,7 @@ public sealed class UploadRoomTests : IDisposable
         var store = new StoreOnTheWay(_store) { Free = 120 };
         var room = new UploadRoom(store, new UploadLimits(File: 1000, Session: 1000, InAll: 1000));
         Assert.Equal(60, room.Left(1).Count); // the recording, and what is cut of it
-        Assert.Contains("The disk is too full: the recording and its files need 122 bytes, and 120 bytes are free.", room.Begin(1, "a.wav", 61).Trouble);
+        Assert.Contains("The disk is too full: what comes and what is made of it need 122 bytes, and 120 bytes are free.", room.Begin(1, "a.wav", 61).Trouble);
         var begun = room.Begin(1, "a.wav", 60).Value!;
         Assert.Equal(30, room.Left(2).Count);
         Assert.Contains("need 62 bytes, and 60 bytes are free", room.Begin(2, "b.wav", 31).Trouble);

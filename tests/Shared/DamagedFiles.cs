@@ -19,7 +19,7 @@ public sealed class DamagedFiles
     {
         _folder = folder;
         Directory.CreateDirectory(Output);
-        Kinds = [.. Sounds(), .. Documents()];
+        Kinds = [.. Sounds(), .. Documents(), .. Sessions()];
     }
 
     /// <summary>A name, the whole file, and what reads it.</summary>
@@ -58,6 +58,24 @@ public sealed class DamagedFiles
         yield return ("session.json", SessionFile.Of("Lamp", MidiWriter.Write(lamp.Song), lamp.Split).ToJson(), bytes => SessionFile.Read(bytes));
         yield return ("chart.json", Encoding.UTF8.GetBytes(ChartJson.Write(TansyGrid.Chart)), bytes => ChartJson.Read(Encoding.UTF8.GetString(bytes)));
         yield return ("lines.csv", "track,channels\nKick,1\nOverheads,9-10\n\"Hat, closed\",3\n"u8.ToArray(), bytes => LinesFile.Read(new StringReader(Encoding.UTF8.GetString(bytes))));
+    }
+
+    /// <summary>Whole sessions: the zip, and what is in it under sums that are right.</summary>
+    private IEnumerable<(string Name, byte[] Whole, Action<byte[]> Read)> Sessions()
+    {
+        var (whole, packed, recording) = (Path.Combine(_folder, "whole.zip"), Path.Combine(_folder, "packed.zip"), Path.Combine(Output, "x.wav"));
+        TravellingSession.Write(TravellingSession.Make(Path.Combine(_folder, "stairs")), whole);
+        yield return ("session.zip", File.ReadAllBytes(whole), bytes => TravellingSession.Trouble(Write("in.zip", bytes), recording));
+        foreach (var name in new[] { "bundle.json", "revisions/4.json", "takes/1/01 Line.wav", "takes/1/notes.mid" })
+        {
+            byte[]? body = null;
+            TravellingSession.Repack(whole, packed, files => body = files[name]);
+            yield return ($"{name} in session.zip", body!, bytes =>
+            {
+                TravellingSession.Repack(whole, packed, files => files[name] = bytes);
+                TravellingSession.Trouble(packed, recording);
+            });
+        }
     }
 
     private static void ReadSong(byte[] bytes)

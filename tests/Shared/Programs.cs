@@ -31,6 +31,16 @@ public static class Programs
         return process.ExitCode == 0 ? errors : throw new InvalidOperationException($"{program}: {errors} {output.Result}");
     }
 
+    /// <summary>Runs one that must fail with 1, and gives what it complains about.</summary>
+    public static string RunRefused(string program, params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true, UseShellExecute = false })!;
+        var output = process.StandardOutput.ReadToEndAsync();
+        var errors = process.StandardError.ReadToEnd();
+        process.WaitForExit();
+        return process.ExitCode == 1 ? errors : throw new InvalidOperationException($"{program} ended with {process.ExitCode}: {errors} {output.Result}");
+    }
+
     /// <summary>Runs one and gives its standard output.</summary>
     public static string Run(string program, params string[] arguments) => System.Text.Encoding.UTF8.GetString(RunBytes(program, arguments)).Trim();
 

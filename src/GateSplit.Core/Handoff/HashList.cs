@@ -30,7 +30,7 @@ public static class HashList
         foreach (var line in text.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => l.TrimEnd('\r')))
         {
             // The second sign between them tells how the tool has read the file, which makes no difference.
-            if (line.Length <= Digits + Between.Length || !line[..Digits].All(char.IsAsciiHexDigit) || line[Digits] != ' ' || !sums.TryAdd(line[(Digits + Between.Length)..], line[..Digits].ToLowerInvariant()))
+            if (line.Length <= Digits + Between.Length || !line[..Digits].All(char.IsAsciiHexDigit) || line[Digits] != ' ' || line[Digits + 1] is not (' ' or '*') || !sums.TryAdd(line[(Digits + Between.Length)..], line[..Digits].ToLowerInvariant()))
             {
                 return null;
             }
