@@ -13,7 +13,7 @@ using GateSplit.Core.Views;
 // server would: 24 tracks ("busy"), 16 stereo lines of mixed voices with effects ("lines"), the same with every voice on
 // every beat ("crowded"), or 32 such tracks ("wide"). GateSplit.Bench rules times signal, checks and laying; GateSplit.Bench damaged
 // N reads N damaged files; GateSplit.Bench truth N plants faults into N random sessions; GateSplit.Bench prove SESSION FOLDER proves printed
-// files, GateSplit.Bench waves FOLDER zooms through their waveforms, GateSplit.Bench resampler measures what moves sounds.
+// files, GateSplit.Bench waves FOLDER zooms through their waveforms, GateSplit.Bench resampler measures what moves sounds; GateSplit.Bench handoff FOLDER TO FORMAT hands recordings off.
 if (args is ["rules"])
 {
     RulesBench.Run();
@@ -59,6 +59,12 @@ if (args is ["waves", var drawn])
 if (args is ["resampler"])
 {
     SoundBench.Resampler();
+    return;
+}
+
+if (args is ["handoff", var recorded, var handed, var stored, .. var measured])
+{
+    await HandoffBench.Run(recorded, handed, stored, measured is ["measured"]);
     return;
 }
 

@@ -173,10 +173,9 @@ internal static class HandoffCommand
 
         var maker = new HandoffMaker(audio => Path.Combine(recorded, audio), recorded);
         var files = maker.Measured(plan.Value.Files, null, cancel);
-        var (target, written) = (new FolderTarget(folder), new HandoffWritten[files.Length]);
-        Parallel.For(0, files.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
-            written[i] = maker.Write(files[i], target, cancel).GetAwaiter().GetResult());
-        foreach (var paper in HandoffPapers.Of(material, [.. written], made))
+        var target = new FolderTarget(folder);
+        var written = maker.WriteAll(files, target, null, cancel).GetAwaiter().GetResult();
+        foreach (var paper in HandoffPapers.Of(material, written, made))
         {
             target.Write(paper.Path, to => to.WriteAsync(paper.Body, cancel).AsTask(), cancel).GetAwaiter().GetResult();
         }

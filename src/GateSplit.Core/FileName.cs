@@ -27,7 +27,7 @@ public static class FileName
     public static string Clean(string name)
     {
         var whole = string.Concat(name.EnumerateRunes().Where(r => r != Rune.ReplacementChar && !IsUnseen(r)));
-        var text = string.Concat(whole.Normalize().Select(c => IsUnusable(c) ? '-' : c)).Trim(' ', '.');
+        var text = string.Concat(UnicodeForm.Of(whole).Select(c => IsUnusable(c) ? '-' : c)).Trim(' ', '.');
         while (Encoding.UTF8.GetByteCount(text) > LongestBytes)
         {
             text = text[..^(char.IsLowSurrogate(text[^1]) ? 2 : 1)].TrimEnd(' ', '.');

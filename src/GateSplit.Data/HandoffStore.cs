@@ -9,6 +9,9 @@ namespace GateSplit.Data;
 /// <param name="database">The database.</param>
 public sealed class HandoffStore(NpgsqlDataSource database)
 {
+    /// <summary>The most that are kept of a session.</summary>
+    public const int Most = 200;
+
     private const string Heads = "select id, session_id, number, made_at, takes, files, bytes, audio, tracks from handoffs";
 
     /// <summary>Keeps one; nothing, if the session is gone.</summary>
@@ -36,6 +39,13 @@ public sealed class HandoffStore(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync();
         return (await connection.QueryAsync<KeptHandoff>($"{Heads} where session_id = @sessionId order by number desc", new { sessionId })).AsList();
+    }
+
+    /// <summary>How many a session has.</summary>
+    public async Task<int> Count(long sessionId)
+    {
+        await using var connection = await database.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<int>("select count(*) from handoffs where session_id = @sessionId", new { sessionId });
     }
 
     /// <summary>One, with what is in it; null if there is none, or it is of a version of the program that is not read here.</summary>

@@ -47,15 +47,8 @@ internal sealed class HandoffJob(SessionStore sessions, ReadingStore readings, H
 
         var maker = new HandoffMaker(store.Find, folder);
         var files = maker.Measured(plan.Value.Files, new Part(pulse, 0, MeasureShare), pulse.Stop);
-        var written = new HandoffWritten[files.Length];
-        var done = 0;
-        var options = new ParallelOptions { CancellationToken = pulse.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount };
-        await Parallel.ForAsync(0, files.Length, options, async (i, stop) =>
-        {
-            written[i] = await maker.Write(files[i], new NowhereTarget(), stop);
-            pulse.Report(MeasureShare + (1 - MeasureShare) * Interlocked.Increment(ref done) / files.Length);
-        });
-        var record = new HandoffRecord(material.Session, made, request.Wish, [.. written], HandoffPapers.Of(material, [.. written], made));
+        var written = await maker.WriteAll(files, new NowhereTarget(), new Part(pulse, MeasureShare, 1 - MeasureShare), pulse.Stop);
+        var record = new HandoffRecord(material.Session, made, request.Wish, written, HandoffPapers.Of(material, written, made));
         var length = await ZipTarget.Length(record.Lengths, pulse.Stop);
         await Resilient.Run(() => handoffs.Keep(job.SessionId, string.Join("; ", material.Takes.Select(t => t.Words)), record, new Bytes(length)), log);
         return null;

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using System.Security.Cryptography;
 using GateSplit.Core.Sound;
 
@@ -33,22 +34,87 @@ public sealed class HandoffMaker(Func<string, string?> find, string folder)
         return [.. measured.Select(Labelled)];
     }
 
-    /// <summary>Writes one file.</summary>
-    /// <param name="file">What it is; its levels are known.</param>
-    /// <param name="target">Where it goes.</param>
+    /// <summary>Writes files side by side, as many as there are cores: into a folder, or nowhere to know their bytes.</summary>
+    /// <param name="files">The files; their levels are known.</param>
+    /// <param name="target">Where they go; it takes several at once.</param>
+    /// <param name="progress">Told the share done, 0 to 1; may be null.</param>
     /// <param name="cancel">Stops it.</param>
+    /// <returns>What was written, in their order.</returns>
+    /// <exception cref="IOException">There is no room.</exception>
+    public async Task<ImmutableArray<HandoffWritten>> WriteAll(ImmutableArray<HandoffFile> files, IHandoffTarget target, IProgress<double>? progress, CancellationToken cancel)
+    {
+        var written = new HandoffWritten[files.Length];
+        var done = 0;
+        await Parallel.ForAsync(0, files.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, async (i, stop) =>
+        {
+            using var begun = Begin(files[i]);
+            written[i] = await Write(begun, target, stop);
+            progress?.Report((double)Interlocked.Increment(ref done) / files.Length);
+        });
+        return [.. written];
+    }
+
+    /// <summary>Writes files one after the other, as a zip wants them. What takes long before its first byte, as FLAC does, is made ahead, side by side.</summary>
+    /// <param name="files">The files; their levels are known.</param>
+    /// <param name="target">Where they go.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>Each as soon as it is written.</returns>
     /// <exception cref="IOException">There is no room, or nobody listens any more.</exception>
-    public async Task<HandoffWritten> Write(HandoffFile file, IHandoffTarget target, CancellationToken cancel)
+    internal async IAsyncEnumerable<HandoffWritten> WriteInOrder(ImmutableArray<HandoffFile> files, IHandoffTarget target, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        var ahead = new Queue<Task<Begun>>();
+        try
+        {
+            for (var i = 0; i < files.Length; i++)
+            {
+                for (var next = i + ahead.Count; next < files.Length && ahead.Count < Environment.ProcessorCount; next++)
+                {
+                    var file = files[next];
+                    ahead.Enqueue(Task.Run(() => Begin(file), CancellationToken.None));
+                }
+
+                using var begun = await ahead.Dequeue();
+                yield return await Write(begun, target, cancel);
+            }
+        }
+        finally
+        {
+            foreach (var left in ahead)
+            {
+                // One that failed holds nothing, and why it did no longer matters.
+                await left.ContinueWith(l => l.IsCompletedSuccessfully ? l.Result : null, CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default)
+                    .ContinueWith(l => l.Result?.Dispose(), CancellationToken.None, TaskContinuationOptions.ExecuteSynchronously, TaskScheduler.Default);
+            }
+        }
+    }
+
+    /// <summary>Goes as far as the first bytes of a file.</summary>
+    private Begun Begin(HandoffFile file)
+    {
+        var pieces = Pieces(file).GetEnumerator();
+        try
+        {
+            return new Begun(file, pieces, pieces.MoveNext());
+        }
+        catch
+        {
+            pieces.Dispose();
+            throw;
+        }
+    }
+
+    private static async Task<HandoffWritten> Write(Begun begun, IHandoffTarget target, CancellationToken cancel)
     {
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         long length = 0;
         await target.Write(
-            file.Path,
+            begun.File.Path,
             async to =>
             {
-                foreach (var bytes in Pieces(file))
+                for (var more = begun.Any; more; more = begun.Pieces.MoveNext())
                 {
                     cancel.ThrowIfCancellationRequested();
+                    var bytes = begun.Pieces.Current;
                     length += bytes.Length;
 
                     // The hash takes as long as the writing.
@@ -56,7 +122,7 @@ public sealed class HandoffMaker(Func<string, string?> find, string folder)
                 }
             },
             cancel);
-        return new HandoffWritten(file, new(length), Convert.ToHexStringLower(hash.GetHashAndReset()));
+        return new HandoffWritten(begun.File, new(length), Convert.ToHexStringLower(hash.GetHashAndReset()));
     }
 
     /// <summary>A file whose label tells how loud it is.</summary>
@@ -112,5 +178,11 @@ public sealed class HandoffMaker(Func<string, string?> find, string folder)
         public IRecording Recording => recording;
 
         public void Dispose() => readers.ForEach(r => r.Dispose());
+    }
+
+    /// <summary>A file that is being made.</summary>
+    private sealed record Begun(HandoffFile File, IEnumerator<ReadOnlyMemory<byte>> Pieces, bool Any) : IDisposable
+    {
+        public void Dispose() => Pieces.Dispose();
     }
 }

@@ -28,11 +28,12 @@ public sealed record HandoffRecord(string Session, DateTime Made, HandoffWish Wi
     /// <exception cref="IOException">There is no room, nobody listens any more, or a file came out other than it did.</exception>
     public async Task WriteTo(HandoffMaker maker, IHandoffTarget target, CancellationToken cancel)
     {
-        foreach (var file in Files)
+        var first = new Queue<HandoffWritten>(Files);
+        await foreach (var again in maker.WriteInOrder([.. Files.Select(f => f.File)], target, cancel))
         {
-            if (await maker.Write(file.File, target, cancel) is var again && again.Sha256 != file.Sha256)
+            if (again.Sha256 != first.Dequeue().Sha256)
             {
-                throw new IOException($"{file.File.Path} came out other than when it was made first.");
+                throw new IOException($"{again.File.Path} came out other than when it was made first.");
             }
         }
 

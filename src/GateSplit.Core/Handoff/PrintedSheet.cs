@@ -4,6 +4,7 @@ using System.Text;
 using System.Xml;
 using GateSplit.Core.Drawing;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Handoff;
 
@@ -11,14 +12,30 @@ namespace GateSplit.Core.Handoff;
 public static class PrintedSheet
 {
     private const string Style = """
-        @page { margin: 9mm }
-        body { font: 8pt/1.3 "Atkinson Hyperlegible Next", "Helvetica Neue", Arial, sans-serif; color: #17242F; margin: 0 auto; max-width: 190mm }
-        h1 { font-size: 14pt; margin: 0 } h2 { font-size: 9.5pt; margin: 7pt 0 2pt } p, ol { margin: 0 0 2pt } ol { padding-left: 14pt }
+        @page { margin: 9mm } @media screen { body { padding: 9mm } }
+        body { line-height: 1.25; font-family: "Atkinson Hyperlegible Next", "Helvetica Neue", Arial, sans-serif; color: #17242F; margin: 0 auto; max-width: 190mm }
+        h1 { font-size: 1.7em; margin: 0 } h2 { font-size: 1.1em; margin: .55em 0 .1em } p, ol { margin: 0 0 .1em } ol { padding-left: 1.7em }
         .quiet { color: #5B6770 }
-        table { border-collapse: collapse; width: 100% } th, td { text-align: left; vertical-align: top; padding: 1.5pt 4pt 1.5pt 0; border-bottom: .5pt solid #D9D3C4 }
-        th { font-weight: 600 } .n { text-align: right; font-variant-numeric: tabular-nums; white-space: nowrap } tr { break-inside: avoid }
-        .mark { display: inline-block; width: 6pt; height: 6pt; margin-right: 3pt } svg { width: 100%; max-height: 92mm; break-inside: avoid }
+        table { border-collapse: collapse; width: 100% } th, td { text-align: left; vertical-align: top; padding: .12em .5em 0 0; overflow-wrap: anywhere } td:first-child { min-width: 52mm }
+        th { font-weight: 600 } .more td { padding: 0 0 .12em 1.3em; font-size: .875em } tbody { break-inside: avoid; border-bottom: .5pt solid #D9D3C4 }
+        .n { text-align: right; font-variant-numeric: tabular-nums; white-space: nowrap }
+        .mark { display: inline-block; width: .75em; height: .75em; margin-right: .4em } svg { display: block; width: 100%; break-inside: avoid }
         """;
+
+    // What a page of letter paper, the shorter of the two, holds between its margins, and what takes how much of it at most, in mm.
+    private const double PageHeight = 261;
+    private const double Head = 17; // title, summary and the head of the table
+    private const double Heading = 6;
+    private const double TextLine = 3.5;
+    private const double Row = 3.8;
+    private const double Rule = 0.7;
+    private const int LettersALine = 105; // of sentences, in the wide letters that a system without the narrow ones has
+    private const int LettersASmallLine = 132;
+    private const int LettersARow = 90; // of a name and of what it holds
+    private const double LeastDrawing = 30;
+    private const double MostDrawing = 92;
+    private const double Type = 8; // pt, which is made smaller where that lets all of it fit one page
+    private static readonly double[] Scales = [1, 0.95, 0.9, 0.85, 0.8, 0.75];
 
     /// <summary>Writes it.</summary>
     /// <param name="material">What the handoff is of.</param>
@@ -38,18 +55,21 @@ public static class PrintedSheet
             Element(xml, "title", $"{material.Session}: track sheet");
             xml.WriteElementString("style", Style);
             xml.WriteEndElement();
+            var layingOut = LayingOut.Lines(takes, files);
+            var (scale, height) = Fit(material, takes, files, layingOut);
             xml.WriteStartElement("body");
+            xml.WriteAttributeString("style", string.Create(CultureInfo.InvariantCulture, $"font-size:{Type * scale:0.##}pt"));
             Element(xml, "h1", material.Session);
             Element(xml, "p", Summary(takes, made), ("class", "quiet"));
             Files(xml, files);
             foreach (var take in takes)
             {
-                Split(xml, take, takes.Count > 1);
+                Split(xml, take, takes.Count > 1, height);
             }
 
             Notes(xml, material, takes);
             Element(xml, "h2", "How to lay these out");
-            foreach (var line in LayingOut.Lines(takes, files))
+            foreach (var line in layingOut)
             {
                 Element(xml, "p", line);
             }
@@ -72,45 +92,83 @@ public static class PrintedSheet
     {
         var several = files.Select(f => f.File.Take).Distinct().Count() > 1;
         xml.WriteStartElement("table");
-        Row(xml, "th", [("File", ""), ("Holds", ""), ("From", ""), ("Length", "n"), ("Level", "n"), ("Pan", "n"), ("Peak dBTP", "n"), ("LUFS", "n"), ("Remarks", "")]);
+        xml.WriteStartElement("thead");
+        xml.WriteStartElement("tr");
+        Cells(xml, "th", [("File", ""), ("Holds", ""), ("Length", "n"), ("Level", "n"), ("Pan", "n"), ("dBTP", "n"), ("LUFS", "n")]);
+        xml.WriteEndElement();
+        xml.WriteEndElement();
         foreach (var file in files.Select(f => f.File))
         {
+            xml.WriteStartElement("tbody");
             xml.WriteStartElement("tr");
             xml.WriteStartElement("td");
             Element(xml, "span", "", ("class", "mark"), ("style", $"background:{FamilyColours.Of(file.Family)}"));
             xml.WriteString(file.Path);
-            Element(xml, "div", $"{Channels(file)}, {file.Format.WidthName}, {file.Format.SampleRate}{(file.Groups.Length > 0 ? $"; in {file.Groups}" : "")}", ("class", "quiet"));
             xml.WriteEndElement();
             Cells(xml, "td", [
                 (file.Elements, ""),
-                (file.Source + (several ? $"; take {file.Take}" : ""), ""),
                 (Words.Clock(file.Frames.Seconds(file.Format.SampleRate)), "n"),
                 (file.Level is { } level ? level.ToString() : "in it", "n"),
                 (file.Pan is { } pan ? Short(pan) : "in it", "n"),
                 (Level(file.Levels?.TruePeakDbtp?.Value), "n"),
                 (Level(file.Levels?.Loudness.Integrated), "n"),
-                (string.Join(" ", new[] { file.Verdict, file.Remark, file.Mended ? "Mended." : "" }.Where(r => r.Length > 0)), ""),
             ]);
+            xml.WriteEndElement();
+            xml.WriteStartElement("tr");
+            xml.WriteAttributeString("class", "more");
+            Element(xml, "td", More(file, several), ("class", "quiet"), ("colspan", "7"));
+            xml.WriteEndElement();
             xml.WriteEndElement();
         }
 
         xml.WriteEndElement();
     }
 
-    private static void Split(XmlWriter xml, HandoffTake take, bool several)
+    /// <summary>What stands beneath the row of a file.</summary>
+    private static string More(HandoffFile file, bool several) => string.Join(" ", new[]
+    {
+        $"{char.ToUpperInvariant(file.Source[0])}{file.Source[1..]}{(several ? $", take {file.Take}" : "")}: {Channels(file)}, {file.Format.WidthName}, {file.Format.SampleRate}{(file.Groups.Length > 0 ? $", in {file.Groups}" : "")}.",
+        file.Mended ? "Mended." : "",
+        file.Verdict,
+        file.Remark,
+    }.Where(r => r.Length > 0));
+
+    /// <summary>How large the type is and how high each drawing may be so that all of it fits one page, as long as it can be read then.</summary>
+    private static (double Scale, double Height) Fit(HandoffMaterial material, IReadOnlyList<HandoffTake> takes, ImmutableArray<HandoffWritten> files, IReadOnlyCollection<string> layingOut)
+    {
+        var drawings = takes.Sum(t => t.View.Split.Passes);
+        double Rest(double scale)
+        {
+            double Lines(IEnumerable<string> texts, int letters, double height) => texts.Sum(t => Math.Ceiling(Math.Max(1, t.Length) * scale / letters) * height);
+            return scale * (Head
+                + Lines(files.Select(f => f.File.Path + f.File.Elements), LettersARow, Row) + files.Length * Rule
+                + Lines(files.Select(f => More(f.File, takes.Count > 1)), LettersASmallLine, TextLine)
+                + takes.Sum(t => Heading + Lines(t.View.Split.Units.Select(u => Source(t, u)), LettersALine, TextLine))
+                + (material.Mends.IsEmpty ? 0 : Heading + Lines(material.Mends, LettersALine, TextLine))
+                + Heading + Lines(layingOut, LettersALine, TextLine)
+                + drawings * Heading);
+        }
+
+        var fitting = Scales.FirstOrDefault(s => Rest(s) + drawings * LeastDrawing <= PageHeight, Scales[^1]);
+        return (fitting, Math.Clamp((PageHeight - Rest(fitting)) / drawings, LeastDrawing, MostDrawing));
+    }
+
+    private static string Source(HandoffTake take, Unit unit) =>
+        $"{unit.Name}: {unit.Mode.Name}; ports {Core.Words.Runs([.. unit.Chart.Ports.Where(p => take.View.AnyTrackHears(unit.Id, p.Number)).Select(p => p.Number)])} are heard. {string.Join(" ", unit.Chart.Settings.Select(s => s.What))}";
+
+    private static void Split(XmlWriter xml, HandoffTake take, bool several, double height)
     {
         var split = take.View.Split;
         for (var pass = 1; pass <= split.Passes; pass++)
         {
             Element(xml, "h2", "The split" + (several ? $" of take {take.Number}" : "") + (split.Passes > 1 ? $", pass {pass}" : ""));
-            SheetDrawing.Write(xml, SplitDrawing.Of(take.View, new DrawingWish { Pass = split.Passes > 1 ? pass : null }));
+            SheetDrawing.Write(xml, SplitDrawing.Of(take.View, new DrawingWish { Pass = split.Passes > 1 ? pass : null }), height);
         }
 
         Element(xml, "h2", "The sources" + (several ? $" of take {take.Number}" : ""));
         foreach (var unit in split.Units)
         {
-            var settings = string.Join(" ", unit.Chart.Settings.Select(s => s.What));
-            Element(xml, "p", $"{unit.Name}: {unit.Mode.Name}; ports {Core.Words.Runs([.. unit.Chart.Ports.Where(p => take.View.AnyTrackHears(unit.Id, p.Number)).Select(p => p.Number)])} are heard. {settings}");
+            Element(xml, "p", Source(take, unit));
         }
     }
 
@@ -146,13 +204,6 @@ public static class PrintedSheet
     };
 
     private static string Level(double? value) => value is { } known && double.IsFinite(known) ? new Decibels(known).Value.ToString("0.0", CultureInfo.InvariantCulture) : "–";
-
-    private static void Row(XmlWriter xml, string cell, IEnumerable<(string Text, string Class)> cells)
-    {
-        xml.WriteStartElement("tr");
-        Cells(xml, cell, cells);
-        xml.WriteEndElement();
-    }
 
     private static void Cells(XmlWriter xml, string cell, IEnumerable<(string Text, string Class)> cells)
     {

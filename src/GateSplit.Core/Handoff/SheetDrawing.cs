@@ -14,10 +14,13 @@ internal static class SheetDrawing
     private const double NameWidth = SplitDrawing.ElementX - 48;
 
     /// <summary>Writes it.</summary>
-    public static void Write(XmlWriter xml, SplitDrawing drawing)
+    /// <param name="xml">Where.</param>
+    /// <param name="drawing">The drawing.</param>
+    /// <param name="height">How high it may be on paper, in mm.</param>
+    public static void Write(XmlWriter xml, SplitDrawing drawing, double height)
     {
         xml.WriteStartElement("svg", "http://www.w3.org/2000/svg");
-        Attributes(xml, ("viewBox", $"0 0 {Number(SplitDrawing.Width)} {Number(drawing.Height)}"), ("font-size", "13"), ("fill", Ink), ("role", "img"), ("aria-label", "The split: elements, gate, inputs, tracks"));
+        Attributes(xml, ("viewBox", $"0 0 {Number(SplitDrawing.Width)} {Number(drawing.Height)}"), ("font-size", "13"), ("fill", Ink), ("style", $"max-height:{Number(height)}mm"), ("role", "img"), ("aria-label", "The split: elements, gate, inputs, tracks"));
         foreach (var unit in drawing.Units)
         {
             Shape(xml, "rect", ("x", SplitDrawing.GateX - 4), ("y", unit.Top + 22), ("width", 8), ("height", unit.Bottom - unit.Top - 22));

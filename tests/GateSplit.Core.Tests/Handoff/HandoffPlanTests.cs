@@ -73,7 +73,7 @@ public sealed class HandoffPlanTests : IDisposable
         var plan = Plan(material, new() { Files = ["stem:g1", "stem:g3", HandoffPlan.MixKey], Format = "float32", Stems = levels });
         foreach (var file in new HandoffMaker(a => _folder[a], _folder.Path).Measured(plan.Files, null, TestContext.Current.CancellationToken))
         {
-            await new HandoffMaker(a => _folder[a], _folder.Path).Write(file, new FolderTarget(_folder["out"]), TestContext.Current.CancellationToken);
+            await new HandoffMaker(a => _folder[a], _folder.Path).WriteAll([file], new FolderTarget(_folder["out"]), null, TestContext.Current.CancellationToken);
         }
 
         float[] Side(string path, int side) => Held.Samples(WaveReader.Open(Path.Combine(_folder["out"], path)).Value!, side);

@@ -32,6 +32,8 @@ public sealed class HandoffTests
     [InlineData("con", "con-")]
     [InlineData("Tab\tand\nline", "Tab-and-line")]
     [InlineData("Glöckchen 鐘", "Glöckchen 鐘")]
+    [InlineData("Glo\u0308ckchen \u1112\u1161\u11ab", "Gl\u00F6ckchen \uD55C")] // signs that are put together
+    [InlineData("K\u212B\uFB01", "K\u00C5\uFB01")] // a sign that is another's double; a ligature is none
     [InlineData("Kick\u202Egnp.wav", "Kickgnp.wav")]
     [InlineData("\u200EKick\uFEFF\u200B", "Kick")]
     [InlineData("Next\u0085line\u2028end", "Next-line-end")]
@@ -52,6 +54,7 @@ public sealed class HandoffTests
     public void A_name_that_is_taken_by_a_number_gets_the_next_one_and_one_track_needs_no_field()
     {
         Assert.Equal(["Tom 2", "Tom", "tom 3", "Tom 2 2"], FileNames.For("{element}", ["Tom 2", "Tom", "tom", "Tom 2"], "s", 120).Value!);
+        Assert.Equal(["\u00E9", "\u00E9 2"], FileNames.For("{element}", ["e\u0301", "\u00E9"], "s", 120).Value!); // two spellings of one name
         Assert.Equal(["all"], FileNames.For("all", ["a"], "s", 120).Value!);
         Assert.Equal(["{session} 3", "Kick 3"], FileNames.For("{element} {take}", ["{session}", "Kick"], "s", 120, ["3", "3"]).Value!); // what stands in a word's place is not read again
         Assert.Equal(["s 92.35"], FileNames.For("{session} {tempo}", ["a"], "s", 92.346).Value!);

@@ -114,6 +114,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
         var sentence = Chosen is not { } take ? "There is no take yet."
             : Plan is not { } plan ? Trouble!
             : plan.Files.IsEmpty ? "Nothing is ticked, so nothing would leave."
+            : await handoffs.Count(Id) >= HandoffStore.Most ? $"{HandoffStore.Most} handoffs of this session are listed, which are the most. Forget one first."
             : await queue.HandOff(Id, new HandoffRequest(take.Id, Wish) { Others = Others }) ? null
             : "A handoff of this session is being made already. Wait for its end, or stop it.";
         var address = $"/sessions/{Id}/handoff{Request.QueryString}".Replace("handler=Make&", "", StringComparison.Ordinal).Replace("?handler=Make", "", StringComparison.Ordinal);
