@@ -133,23 +133,35 @@ public static class SoundFile
 
     /// <summary>
     /// The library refuses a CAF file whose data chunk is longer than the file, or was never ended: to it, the chunk goes as far as the file.
+    /// And it does not see what an extensible Wave64 file holds: to it, that is said plainly.
     /// </summary>
     private static (SndFile File, bool NeverEnded) Open(string path, ref Info info)
     {
         var handle = System.IO.File.OpenHandle(path);
-        if (CafData.Find(handle) is not { IsOpen: true } data)
+        var patch = new byte[sizeof(long)];
+        PatchedFile patched;
+        var neverEnded = false;
+        if (CafData.Find(handle) is { IsOpen: true } data)
+        {
+            BinaryPrimitives.WriteInt64BigEndian(patch, data.There.Count);
+            patched = new PatchedFile(handle, data.SizeAt.Count, patch);
+            neverEnded = data.NeverEnded;
+        }
+        else if (Wave64Tag.Find(handle) is { } tag)
+        {
+            BinaryPrimitives.WriteUInt16LittleEndian(patch, tag.Plain);
+            patched = new PatchedFile(handle, tag.At.Count, patch[..sizeof(ushort)]);
+        }
+        else
         {
             handle.Dispose();
             return (LibSndFile.Open(path, Reading, ref info), false);
         }
 
-        var size = new byte[sizeof(long)];
-        BinaryPrimitives.WriteInt64BigEndian(size, data.There.Count);
-        var patched = new PatchedFile(handle, data.SizeAt.Count, size);
         var table = PatchedFile.Table;
         var file = LibSndFile.Open(ref table, Reading, ref info, patched.Handle);
         file.Under = patched;
-        return (file, data.NeverEnded);
+        return (file, neverEnded);
     }
 
     private static Result<string[]> Copy(Opened opened, string to, CancellationToken cancel)

@@ -103,7 +103,7 @@ public sealed class HandoffPlanTests : IDisposable
         var (start, end) = ((long)Math.Round(8 * 60.0 / 92 * Rate), (long)Math.Round(16 * 60.0 / 92 * Rate));
         Assert.All(plan.Files, f => Assert.Equal((start, end - start), (f.Label.Broadcast.TimeReference.Count, f.Frames.Count)));
         Assert.Equal([(0, "bar 3"), ((long)Math.Round(4 * 60.0 / 92 * Rate), "bar 4")], plan.Files[0].Label.Cues.Select(c => (c.At.Count, c.Name)));
-        await new HandoffMaker(a => _folder[a], _folder.Path).Write(plan.Files[0], new FolderTarget(_folder["out"]), TestContext.Current.CancellationToken);
+        await new HandoffMaker(a => _folder[a], _folder.Path).WriteAll([plan.Files[0]], new FolderTarget(_folder["out"]), null, TestContext.Current.CancellationToken);
         Assert.Equal(Programs.Samples(_folder["t1.wav"])[(int)start..(int)end], Programs.Samples(Path.Combine(_folder["out"], "lines/01 Kick.wav")));
         Assert.Equal($"{start}", Programs.Run("ffprobe", "-v", "error", "-show_entries", "format_tags=time_reference", "-of", "csv=p=0", Path.Combine(_folder["out"], "lines/01 Kick.wav")));
 
@@ -133,12 +133,38 @@ public sealed class HandoffPlanTests : IDisposable
     }
 
     [Fact]
+    public async Task A_record_made_in_order_is_what_was_made_side_by_side_and_leaves_nothing_of_what_was_made_ahead()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        var material = Material(FogSignal.Session, seconds: 1);
+        var plan = Plan(material, new() { Format = "flac-pcm24" });
+        Assert.True(plan.Files.Length > 10);
+        var staging = Directory.CreateDirectory(_folder["staging"]).FullName;
+        var maker = new HandoffMaker(a => _folder[a], staging);
+        var first = await maker.WriteAll(plan.Files, new FolderTarget(_folder["out"]), null, cancel);
+        Assert.Equal(plan.Files, first.Select(f => f.File));
+        var record = new HandoffRecord("Fog", Made, new(), first, []);
+        await record.WriteTo(maker, new FolderTarget(_folder["again"]), cancel);
+        Assert.All(plan.Files, f => Assert.Equal(File.ReadAllBytes(Path.Combine(_folder["out"], f.Path)), File.ReadAllBytes(Path.Combine(_folder["again"], f.Path))));
+        Programs.Run("bash", "-c", $"flac -t -s -w '{_folder["again"]}'/*/*.flac");
+
+        // One that comes out otherwise breaks it off, as does whoever no longer listens; what is made ahead goes away.
+        var other = record with { Files = record.Files.SetItem(2, record.Files[2] with { Sha256 = "another" }) };
+        var trouble = await Assert.ThrowsAsync<IOException>(() => other.WriteTo(maker, new NowhereTarget(), cancel));
+        Assert.Equal($"{plan.Files[2].Path} came out other than when it was made first.", trouble.Message);
+        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => record.WriteTo(maker, new NowhereTarget(), new CancellationToken(true)));
+        File.Move(_folder["t5.wav"], _folder["away.wav"]);
+        await Assert.ThrowsAsync<IOException>(() => record.WriteTo(maker, new NowhereTarget(), cancel));
+        Assert.Empty(Directory.GetFiles(staging));
+    }
+
+    [Fact]
     public async Task As_stored_is_byte_for_byte_and_anything_else_is_labelled()
     {
         var material = Material(FogSignal.Session, seconds: 4);
         var stored = Plan(material, new() { Files = ["line:t1"] }).Files[0];
         Assert.True(stored.AsStored);
-        var written = await new HandoffMaker(a => _folder[a], _folder.Path).Write(stored, new FolderTarget(_folder["out"]), TestContext.Current.CancellationToken);
+        var written = Assert.Single(await new HandoffMaker(a => _folder[a], _folder.Path).WriteAll([stored], new FolderTarget(_folder["out"]), null, TestContext.Current.CancellationToken));
         Assert.Equal(File.ReadAllBytes(_folder["t1.wav"]), File.ReadAllBytes(Path.Combine(_folder["out"], stored.Path)));
         Assert.Equal(Programs.Run("sha256sum", Path.Combine(_folder["out"], stored.Path)).Split(' ')[0], written.Sha256);
 

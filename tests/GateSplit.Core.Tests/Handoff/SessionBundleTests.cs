@@ -68,6 +68,38 @@ public sealed class SessionBundleTests : IDisposable
     }
 
     [Fact]
+    public async Task A_zip_of_more_than_4_GiB_is_whole_for_other_tools_and_as_long_as_was_said()
+    {
+        const long large = (1L << 32) + 5;
+        var block = new byte[1 << 22];
+        (string Path, long Bytes)[] files = [("first.wav", 7), ("lines/large.wav", large), ("last.txt", 3)];
+        var cancel = TestContext.Current.CancellationToken;
+        await using (var file = File.Create(Packed))
+        {
+            await using var sent = System.IO.Pipelines.PipeWriter.Create(file).AsStream();
+            await using var zip = await ZipTarget.Begin(sent, new DateTime(2026, 11, 28), cancel);
+            foreach (var (path, bytes) in files)
+            {
+                await zip.Write(
+                    path,
+                    async to =>
+                    {
+                        for (var left = bytes; left > 0; left -= block.Length)
+                        {
+                            await to.WriteAsync(block.AsMemory(0, (int)Math.Min(left, block.Length)), cancel);
+                        }
+                    },
+                    cancel);
+            }
+        }
+
+        Assert.Equal(new FileInfo(Packed).Length, await ZipTarget.Length(files, cancel));
+        Programs.Run("unzip", "-tqq", Packed);
+        Assert.Contains($"{large}", Programs.Run("unzip", "-l", Packed));
+        Assert.Equal("This zip is no session with its takes: what it is made of is not listed in it.", Trouble());
+    }
+
+    [Fact]
     public void A_folder_that_another_tool_has_packed_is_read()
     {
         Programs.Run("bash", "-c", $"mkdir '{_folder["out"]}' && cd '{_folder["out"]}' && unzip -q ../whole.zip && echo hello > read.me && sed -i 's/  / */' SHA256SUMS && python3 -m zipfile -c ../packed.zip *");

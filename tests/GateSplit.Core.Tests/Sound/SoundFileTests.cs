@@ -21,6 +21,11 @@ public sealed class SoundFileTests : IDisposable
     [InlineData("e.flac", "flac -sample_fmt s32 -bits_per_raw_sample 24", "s24le")]
     [InlineData("f.aif", "pcm_f32be", "f32le")]
     [InlineData("g.caf", "pcm_s24le", "s24le")]
+    [InlineData("h.aif", "pcm_s16le", "s16le")] // AIFF-C, its samples turned round
+    [InlineData("i.aif", "pcm_f64be", "f64le")]
+    [InlineData("j.w64", "pcm_s16le", "s16le")]
+    [InlineData("k.w64", "pcm_s24le", "s24le")]
+    [InlineData("l.w64", "pcm_f32le", "f32le")]
     public void Every_sample_is_what_another_program_reads(string name, string codec, string format)
     {
         var from = _folder[name];
@@ -36,6 +41,20 @@ public sealed class SoundFileTests : IDisposable
         var ours = new byte[wave.Format.Bytes(wave.Frames).Count];
         wave.Read(0, ours);
         Assert.Equal(Programs.Decode(from, format), ours);
+    }
+
+    [Theory]
+    [InlineData(16, 0)]
+    [InlineData(192, 2)]
+    [InlineData(1000, 5)]
+    [InlineData(4608, 8)]
+    [InlineData(65535, 8)]
+    public void A_stream_is_read_whatever_its_blocks_and_however_hard_it_was_pressed(int block, int level)
+    {
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=3:r=48000:a=0.3", "-c:a", "pcm_s24le", _folder["in.wav"]);
+        Programs.Run("flac", "-s", "--lax", $"-{level}", $"--blocksize={block}", "--padding=70000", "-T", "TITLE=Kick", "-o", _folder["in.flac"], _folder["in.wav"]);
+        Assert.Empty(SoundFile.ToWave(_folder["in.flac"], _folder["out.wav"]).Value!);
+        Assert.Equal(Programs.Decode(_folder["in.wav"], "s24le"), Programs.Decode(_folder["out.wav"], "s24le"));
     }
 
     [Fact]

@@ -46,6 +46,19 @@ public sealed class WaveReaderTests : IDisposable
     }
 
     [Fact]
+    public void Twenty_bits_in_twenty_four_are_read_as_they_are_stored()
+    {
+        // More than two channels are WAVE_FORMAT_EXTENSIBLE, which says how many of the stored bits are valid.
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "aevalsrc=0.5*sin(440*2*PI*t)|0.3*sin(997*2*PI*t)|0.1:s=44100:d=0.1", "-c:a", "pcm_s24le", _folder["24.wav"]);
+        var bytes = File.ReadAllBytes(_folder["24.wav"]);
+        Assert.Equal(24, BinaryPrimitives.ReadUInt16LittleEndian(bytes.AsSpan(38)));
+        BinaryPrimitives.WriteUInt16LittleEndian(bytes.AsSpan(38), 20);
+        using var reader = WaveReader.Open(_folder.Write("20.wav", bytes)).Value!;
+        Assert.Equal((SampleFormat.Pcm24, 4410L, 0), (reader.Format.Sample, reader.Frames.Count, reader.Remarks.Length));
+        Assert.Equal(Programs.Decode(_folder["24.wav"], "s24le"), All(reader));
+    }
+
+    [Fact]
     public void Passes_over_unknown_chunks_of_odd_length()
     {
         var bytes = Wave(format: Format(1, 8000, 2, 16), data: [1, 0, 2, 0], before: [.. "odd "u8, 3, 0, 0, 0, 9, 9, 9, 0]);
