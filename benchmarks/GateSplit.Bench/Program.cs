@@ -62,9 +62,9 @@ if (args is ["resampler"])
     return;
 }
 
-if (args is ["handoff", var recorded, var handed, var stored, .. var measured])
+if (args is ["handoff", var recorded, var handed, var stored])
 {
-    await HandoffBench.Run(recorded, handed, stored, measured is ["measured"]);
+    await HandoffBench.Run(recorded, handed, stored);
     return;
 }
 
