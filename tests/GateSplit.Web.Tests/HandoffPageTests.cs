@@ -2,7 +2,9 @@ using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Headers;
 using System.Text.Json;
+using Dapper;
 using GateSplit.Tests.Shared;
+using Npgsql;
 
 namespace GateSplit.Web.Tests;
 
@@ -94,6 +96,27 @@ public sealed class HandoffPageTests(DemoApp demo)
         await visitor.Get("/sessions/1/handoff?chosen=true");
         await visitor.Send("form:has(#make)");
         Assert.Equal("Nothing is ticked, so nothing would leave.", visitor.Notice);
+    }
+
+    [Fact]
+    public async Task More_than_two_hundred_handoffs_are_not_kept_and_that_is_told()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await Printed(visitor, "Often");
+        await visitor.HandOff(path, "?chosen=true&file=line%3At1");
+        var id = long.Parse(path.Split('/')[^1]);
+        await using var database = new NpgsqlConnection(demo.App.ConnectionString);
+        await database.ExecuteAsync(
+            """
+            insert into handoffs (session_id, number, takes, files, bytes, audio, tracks, document)
+            select session_id, number + more, takes, files, bytes, audio, tracks, document from handoffs, generate_series(1, 198) more where session_id = @id
+            """,
+            new { id });
+        await visitor.HandOff(path, "?chosen=true&file=line%3At2");
+        await visitor.Send("form:has(#make)");
+        Assert.Equal("200 handoffs of this session are listed, which are the most. Forget one first.", visitor.Notice);
+        await visitor.Send("form[action*='handler=Forget']");
+        await visitor.HandOff(path, "?chosen=true&file=line%3At2");
     }
 
     [Fact]

@@ -37,6 +37,15 @@ public sealed class UploadRoomTests : IDisposable
     }
 
     [Fact]
+    public void What_is_to_become_a_session_has_the_room_of_one_and_says_so()
+    {
+        Assert.True(_room.Begin(ResumableUpload.NewSession, "a.zip", 100).Ok);
+        Assert.Equal((50, 100), (_room.Left(ResumableUpload.NewSession).Count, _room.Left(1).Count));
+        Assert.Equal("Sessions of 150 bytes may be on their way in together, and with this there would be 151 bytes. Wait for those that are coming.", _room.Begin(ResumableUpload.NewSession, "b.zip", 51).Trouble);
+        Assert.True(_room.Begin(ResumableUpload.NewSession, "b.zip", 50).Ok);
+    }
+
+    [Fact]
     public void The_room_on_the_disk_is_what_others_who_began_have_left_of_it()
     {
         var store = new StoreOnTheWay(_store) { Free = 120 };

@@ -91,7 +91,7 @@ public sealed class ProofScore
             if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held && !take.Parts.Exists(p => take.Parts[take.Is[i]].Contains(p)))
             {
                 Error("one track, ms", (late - take.Late[i]) * 1000);
-                Count("late against its take", take.Late[i] != 0, Math.Abs(late) >= 0.001, $"{at} {take.Late[i] * 1000:0.00} said {late * 1000:0.00}");
+                Count("late against its take", take.Late[i] != 0, ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.TrackOff && f.File == i), $"{at} {take.Late[i] * 1000:0.00} said {late * 1000:0.00}");
             }
 
             Bled(take, proof, i, at);

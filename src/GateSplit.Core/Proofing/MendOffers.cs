@@ -10,6 +10,7 @@ public static class MendOffers
     private const int EnoughTracks = 2; // that are struck and say where the take lies
     private const int EnoughHits = 40; // of theirs
     private const double NotByFar = 0.05; // s
+    private const double FarByNotes = 0.003; // s: notes alone do not tell a sound that rises slowly from one that is late by less
 
     /// <summary>The mend of one finding.</summary>
     /// <param name="proof">The proof it is of.</param>
@@ -55,7 +56,7 @@ public static class MendOffers
         return fault switch
         {
             ProofFault.TrackOff when track.OffsetSeconds is { } offset =>
-                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts.Where((_, p) => p != part).Any(p => proof.Parts[part].Shares(p))),
+                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && !(track.ByNotes && Math.Abs(offset) < FarByNotes) && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts.Where((_, p) => p != part).Any(p => proof.Parts[part].Shares(p))),
             ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null),
             ProofFault.SidesOpposed => new(new TurnPolarity(id, RightOnly: true), false),
             ProofFault.OneChannel => new(new MakeMono(id, MonoOf.Mean), false),

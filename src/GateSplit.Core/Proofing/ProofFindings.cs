@@ -10,6 +10,9 @@ public static class ProofFindings
     /// <summary>From here on, a file is late against its take, in seconds.</summary>
     internal const double Late = 0.001;
 
+    /// <summary>As <see cref="Late"/>, for what is only known from notes: sounds rise faster or more slowly.</summary>
+    private const double LateByNotes = 0.0015;
+
     /// <summary>As <see cref="Late"/>, for what is only known from the notes of a held sound.</summary>
     private const double LateOfHeld = 0.02;
 
@@ -117,7 +120,7 @@ public static class ProofFindings
         var track = proof.Tracks[file];
         var held = proof.FromReference is null && track.Identity.Part is { } part && proof.Parts[part].Held;
         var afar = track.Identity.Part is { } own && proof.Parts.Where((_, p) => p != own).Any(p => proof.Parts[own].Shares(p));
-        if (track.OffsetSeconds is { } offset && Math.Abs(offset) >= (held ? LateOfHeld : Late))
+        if (track.OffsetSeconds is { } offset && Math.Abs(offset) >= (held ? LateOfHeld : track.ByNotes ? LateByNotes : Late))
         {
             // A microphone beside others stands farther away than the nearest of them.
             yield return say(ProofFault.TrackOff, afar && offset > 0 && offset < LateFromAfar ? Severity.Note : Severity.Warning, $"{Capital(Milliseconds(offset))} against its take.");

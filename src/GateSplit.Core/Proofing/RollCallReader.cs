@@ -19,6 +19,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     // Each channel may be late by a latency of its own, and the start is told by one of them: seconds before and behind a hit that may belong to it.
     private const double Early = 0.25;
     private const double Late = 0.25;
+    private const double MostDrift = 0.0015; // no clock of a machine is farther off: hits that are told so were not the same sound
     private const double EarlyByHand = 0.02; // where the first channel tells the hit
     private const double Quiet = 0.3; // s before that, in which the noise is measured
     private const double OverFloor = 6; // times: 8 dB
@@ -177,7 +178,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         }
 
         const double OneLatency = 0.0005; // s
-        if (firsts.Count >= Enough && TheilSen.Fit(firsts) is var (offset, slope) && TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - slope * f.At))]) < OneLatency)
+        if (firsts.Count >= Enough && TheilSen.Fit(firsts) is var (offset, slope) && Math.Abs(slope) <= MostDrift && TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - slope * f.At))]) < OneLatency)
         {
             return slope;
         }
@@ -186,9 +187,10 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         foreach (var turn in call.Turns.Where(t => !t.Held))
         {
             var met = onsets.Select((o, c) => (Channel: c, First: Nearest(o, start + turn.Hits[0], Widely))).Where(m => m.First is not null).ToList();
-            if (met.Count > 0 && met.MaxBy(m => m.First!.Value.Strength) is var (channel, first) && Between(channels[channel], first!.Value.Seconds, turn.Hits[^1] - turn.Hits[0]) is { } apart)
+            if (met.Count > 0 && met.MaxBy(m => m.First!.Value.Strength) is var (channel, first) && Between(channels[channel], first!.Value.Seconds, turn.Hits[^1] - turn.Hits[0]) is { } apart
+                && apart / (turn.Hits[^1] - turn.Hits[0]) - 1 is var slow && Math.Abs(slow) <= MostDrift)
             {
-                within.Add(apart / (turn.Hits[^1] - turn.Hits[0]) - 1);
+                within.Add(slow);
             }
         }
 

@@ -105,6 +105,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Wave.Format.SampleRate == _rate ? null : $"It has {file.Wave.Format.SampleRate} and was not compared with the others, which have {_rate}.")
         {
             Id = file.Id,
+            ByNotes = lags[i] is null,
             Recorded = file.Recorded ?? scans[i].Levels.Frames,
             Hidden = hidden[Copied(i)],
             SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], time, own.Offset ?? 0) : 0,

@@ -32,6 +32,9 @@ public sealed record TrackProof(
     /// <summary>How long it was recorded.</summary>
     public Frames Recorded { get; init; } = Scan.Levels.Frames;
 
+    /// <summary>True if its offset is known from its notes alone, and not by the sound of a reference.</summary>
+    public bool ByNotes { get; init; }
+
     /// <summary>What else may be in it, and up to which level that would be hidden by other sounds.</summary>
     public ImmutableArray<Bleed> Hidden { get; init; } = [];
 

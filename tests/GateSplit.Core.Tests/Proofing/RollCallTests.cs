@@ -57,6 +57,7 @@ public sealed class RollCallTests : IDisposable
     [InlineData(3)]
     [InlineData(204)]
     [InlineData(208)]
+    [InlineData(1930273)] // it clips, and hits that are not alike seem to tell of a clock that is off by 5,000 ppm
     public void What_arrives_where_is_read_from_a_room(int seed)
     {
         var room = new PlantedRoom(seed, _folder.Path);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Proofing;
 using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 using GateSplit.Tests.Shared;
 
@@ -153,6 +154,28 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(3, proof.MissingAtStart(2));
         Assert.Contains(ProofFindings.Of(proof), f => f is { Fault: ProofFault.Uneven, File: null });
         Assert.Equal($"Nothing is in it, though {_times["Thud"].Length} notes are played.", ProofWords.Sentence(proof, 0));
+    }
+
+    [Fact]
+    public void A_file_is_late_from_a_millisecond_on_by_a_reference_and_from_more_by_notes_alone()
+    {
+        var proof = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -60)), null);
+        Assert.All(proof.Tracks, t => Assert.True(t.ByNotes));
+        Assert.False(Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -60)), Mix(_ => 1)).Tracks[1].ByNotes);
+        ImmutableArray<TrackId> ids = [.. proof.Tracks.Select((_, i) => new TrackId(i + 1))];
+        (bool Told, bool Sure) Late(double milliseconds, bool byNotes)
+        {
+            var late = proof with { Tracks = proof.Tracks.SetItem(1, proof.Tracks[1] with { OffsetSeconds = milliseconds / 1000, ByNotes = byNotes }) };
+            var finding = ProofFindings.Of(late).FirstOrDefault(f => f is { Fault: ProofFault.TrackOff, File: 1 });
+            return (finding is not null, finding is not null && MendOffers.Of(late, finding, ids)!.Sure);
+        }
+
+        Assert.Equal((false, false), Late(0.99, byNotes: false));
+        Assert.Equal((true, true), Late(1.01, byNotes: false));
+        Assert.Equal((false, false), Late(1.49, byNotes: true));
+        Assert.Equal((true, false), Late(-1.51, byNotes: true));
+        Assert.Equal((true, false), Late(2.99, byNotes: true));
+        Assert.Equal((true, true), Late(-3.01, byNotes: true));
     }
 
     [Theory]
