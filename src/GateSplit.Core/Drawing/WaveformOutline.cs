@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using GateSplit.Core.Sound;
 
@@ -81,5 +80,40 @@ public static class WaveformOutline
 
     private static double Held(double value, double tall) => Math.Clamp(value * tall, -1, 1);
 
-    private static void Append(StringBuilder path, double x, double y) => path.Append(CultureInfo.InvariantCulture, $"{x:0.##} {y:0.###} ");
+    private static void Append(StringBuilder path, double x, double y)
+    {
+        Append(path, x, 2);
+        Append(path, y, 3);
+    }
+
+    /// <summary>A number with at most so many decimals, and a blank. There are thousands of them in a picture, and formats that are read anew for each take most of its time.</summary>
+    private static void Append(StringBuilder path, double number, int decimals)
+    {
+        Span<char> text = stackalloc char[32];
+        var at = text.Length;
+        text[--at] = ' ';
+        var scaled = (long)Math.Round(number * (decimals == 2 ? 100 : 1000), MidpointRounding.AwayFromZero);
+        var (left, whole) = (Math.Abs(scaled), true);
+        for (var digit = 0; digit <= decimals || left > 0; digit++, left /= 10)
+        {
+            if (digit == decimals && !whole)
+            {
+                text[--at] = '.';
+            }
+
+            // Noughts at the end are left out, but for that of a whole number.
+            if (!whole || left % 10 != 0 || digit >= decimals)
+            {
+                text[--at] = (char)('0' + left % 10);
+                whole &= digit >= decimals;
+            }
+        }
+
+        if (scaled < 0)
+        {
+            text[--at] = '-';
+        }
+
+        path.Append(text[at..]);
+    }
 }
