@@ -70,12 +70,14 @@ public sealed class DamagedFiles
         {
             byte[]? body = null;
             TravellingSession.Repack(whole, packed, files => body = files[name]);
-            yield return ($"{name} in session.zip", body!, bytes =>
-            {
-                TravellingSession.Repack(whole, packed, files => files[name] = bytes);
-                TravellingSession.Trouble(packed, recording);
-            });
+            yield return ($"{name} in session.zip", body!, bytes => ReadPacked(whole, packed, name, bytes, recording));
         }
+    }
+
+    private static void ReadPacked(string whole, string packed, string name, byte[] bytes, string recording)
+    {
+        TravellingSession.Repack(whole, packed, files => files[name] = bytes);
+        TravellingSession.Trouble(packed, recording);
     }
 
     private static void ReadSong(byte[] bytes)
