@@ -87,7 +87,7 @@ public sealed class SessionTravelTests(DemoApp demo) : IDisposable
     [Theory]
     [InlineData("takes.0.mends.0.seconds", "601", "mends of take 1 do not fit it")]
     [InlineData("takes.1.revision", "6", "session.takes[1].revision")]
-    [InlineData("takes.1.tracks.1.file", "\"session.json\"", "session.json is no WAVE file.")]
+    [InlineData("takes.1.tracks.1.file", "\"bundle.json\"", "bundle.json is no WAVE file.")]
     public async Task What_is_damaged_is_refused_and_leaves_nothing_behind(string place, string value, string words)
     {
         await using var app = await PageApp.Start(demo: false);

@@ -18,10 +18,12 @@ public sealed class BundleReader : IDisposable
 {
     private const int MostDirectoryBytes = 16 << 20;
     private const int MostDocumentBytes = 64 << 20;
+    private const long MostDocumentsBytes = 512L << 20;
     private const int BlockBytes = 1 << 20;
 
     private readonly ZipArchive _zip;
     private readonly ImmutableDictionary<string, ZipArchiveEntry> _entries;
+    private long _documents;
     private ImmutableDictionary<string, string> _sums = ImmutableDictionary<string, string>.Empty;
 
     private BundleReader(ZipArchive zip, ImmutableDictionary<string, ZipArchiveEntry> entries)
@@ -358,6 +360,12 @@ public sealed class BundleReader : IDisposable
         if (entry.Length > MostDocumentBytes)
         {
             return new Refusal($"{path} says that it has {new Bytes(entry.Length)}; {new Bytes(MostDocumentBytes)} are the most that are read.");
+        }
+
+        _documents += entry.Length;
+        if (_documents > MostDocumentsBytes)
+        {
+            return new Refusal($"Its documents say that they have more than {new Bytes(MostDocumentsBytes)} together, which are the most that are read.");
         }
 
         using var bytes = new MemoryStream();

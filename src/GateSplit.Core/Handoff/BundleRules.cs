@@ -8,6 +8,7 @@ internal static class BundleRules
     private const int MostRevisions = 5000;
     private const int MostTakes = 10_000;
     private const int MostTracks = 1024;
+    private const int MostRecordings = 20_000;
     private const int MostMends = 1000;
     private const int MostReasons = 10_000;
     private const int MostCharts = 64;
@@ -29,6 +30,7 @@ internal static class BundleRules
             .Concat(Misfits.Twice(bundle.Revisions, r => r.Number, i => $"session.revisions[{i}].number", n => $"Revision {n} is there twice."))
             .Concat(bundle.Takes.SelectMany((t, i) => Of(t, bundle, $"session.takes[{i}]")))
             .Concat(Misfits.Twice(bundle.Takes, t => t.Number, i => $"session.takes[{i}].number", n => $"Take {n} is there twice."))
+            .Concat(Files(bundle))
             .Concat(bundle.Choices.SelectMany((c, i) => Misfits.Unless(bundle.Takes.Any(t => t.Number == c.Take && t.Tracks.Any(l => l.TrackId == c.TrackId)), $"session.choices[{i}]", "There is no such line of such a take.")))
             .Concat(Misfits.Twice(bundle.Choices, c => c.TrackId, i => $"session.choices[{i}]", t => $"Two takes are chosen for {t}."))
             .Concat(bundle.RollCalls.SelectMany((c, i) => Of(c, $"session.rollCalls[{i}]")))
@@ -39,6 +41,18 @@ internal static class BundleRules
     public static bool IsPath(string? path) => Names.Fit(path, LongestPath)
         && !path!.Contains('\\', StringComparison.Ordinal) && !path.Contains(':', StringComparison.Ordinal)
         && path.Split('/').All(part => part is not ("" or "." or ".."));
+
+    /// <summary>All files that it names, looked at only once all lists are known to have no gaps.</summary>
+    private static IEnumerable<Misfit> Files(SessionBundle bundle)
+    {
+        var recordings = bundle.Takes.SelectMany(t => t.Tracks.Select(l => l.File)).ToList();
+        var files = bundle.Revisions.Select(r => r.File).Concat(bundle.Takes.Select(t => t.Notes).OfType<string>()).Concat(recordings).Concat(bundle.Charts);
+        foreach (var misfit in Misfits.Unless(recordings.Count <= MostRecordings, "session.takes", $"All takes together have at most {MostRecordings} tracks.")
+            .Concat(Misfits.Twice([.. files], f => f, _ => "session", f => $"{f} stands for two things.")))
+        {
+            yield return misfit;
+        }
+    }
 
     private const string NoPath = "A file's path within the bundle is needed here.";
 

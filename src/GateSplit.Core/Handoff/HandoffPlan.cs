@@ -88,6 +88,12 @@ public sealed class HandoffPlan
             }
         }
 
+        var takes = files.SelectMany(f => _material.Lines.Where(l => l.Key == f.Key) is var own && own.Any() ? own : PartsOf(f.Key)).Select(l => l.Take).DistinctBy(t => t.Number).OrderBy(t => t.Number).ToList();
+        if (takes.Skip(1).FirstOrDefault(t => !SameBars(takes[0], t)) is { } other)
+        {
+            yield return $"Take {takes[0].Number} and take {other.Number} do not have the same bars, since tempo or metre was changed between them: lines of both do not fit together.";
+        }
+
         if (files.Select(f => f.Format.SampleRate).Distinct().Count() > 1)
         {
             yield return "The files have several sample rates. Choose one, and all of them fit together.";
@@ -97,6 +103,14 @@ public sealed class HandoffPlan
         {
             yield return $"{Words.List(over, int.MaxValue)} {(over.Count == 1 ? "goes" : "go")} over full scale and will be cut off there. 32 bit float keeps it.";
         }
+    }
+
+    /// <summary>True if the bars of two takes begin at the same times, as far as both go.</summary>
+    private static bool SameBars(HandoffTake one, HandoffTake other)
+    {
+        static Frames Bar(HandoffTake take, int bar) => take.Song.Tempos.ToFrames(take.Song.Metres.BarStart(bar), 48000);
+        return ReferenceEquals(one.Song, other.Song)
+            || Enumerable.Range(1, Math.Min(one.View.Split.Pass.LengthBars, other.View.Split.Pass.LengthBars)).All(bar => Bar(one, bar) == Bar(other, bar));
     }
 
     /// <summary>All that could leave, and whether it does so where nobody has said anything.</summary>

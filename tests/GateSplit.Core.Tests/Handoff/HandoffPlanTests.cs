@@ -53,6 +53,33 @@ public sealed class HandoffPlanTests : IDisposable
     }
 
     [Fact]
+    public void A_line_that_was_sent_out_and_recorded_again_is_a_line_and_no_stem()
+    {
+        // The second track of Stairwell records what the first one sends through a pedal.
+        var plan = Plan(Material(Stairwell.Session), new());
+        Assert.Equal(["lines/01 Siskin.wav", "lines/02 Siskin lead.wav"], plan.Offered.Where(f => f.Kind == HandoffKind.Line).Select(f => f.Path));
+        Assert.DoesNotContain(plan.Offered, f => f.Kind == HandoffKind.Stem);
+    }
+
+    [Fact]
+    public void Lines_of_takes_with_other_bars_are_told_only_where_both_leave()
+    {
+        var material = Material(FogSignal.Session);
+        var take = material.Lines[0].Take;
+        HandoffMaterial With(double tempo)
+        {
+            var song = Song.Of(Song.WithTempo(FogSignal.Session.Song, Tempo.FromQuartersPerMinute(tempo)));
+            return material with { Lines = material.Lines.SetItem(1, material.Lines[1] with { Take = take with { Number = 3, Song = song } }) };
+        }
+
+        const string Told = "Take 2 and take 3 do not have the same bars, since tempo or metre was changed between them: lines of both do not fit together.";
+        Assert.Contains(Told, Plan(With(93), new() { Files = ["line:t1", "line:t2"] }).Told);
+        Assert.Contains(Told, Plan(With(93), new() { Files = [HandoffPlan.MixKey] }).Told);
+        Assert.Empty(Plan(With(93), new() { Files = ["line:t2"] }).Told);
+        Assert.Empty(Plan(With(take.Song.Tempos.StartTempo), new() { Files = ["line:t1", "line:t2"] }).Told);
+    }
+
+    [Fact]
     public void What_is_ticked_leaves_and_a_stem_beside_its_lines_is_told()
     {
         var material = Grouped();
