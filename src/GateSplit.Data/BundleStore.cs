@@ -69,7 +69,7 @@ public sealed class BundleStore(NpgsqlDataSource database, ChartStore charts)
         return new BundleWriter(session, documents, [.. takes.SelectMany(t => t.Audio)]);
     }
 
-    /// <summary>Keeps a whole session, or nothing of it; ends its job in the same transaction.</summary>
+    /// <summary>Keeps a whole session, or nothing of it; ends its job in the same transaction, and puts the charts that came with it on the shelf.</summary>
     /// <param name="arriving">The session; its files are in the audio store.</param>
     /// <param name="jobId">The job that brought it in.</param>
     /// <returns>The session's id, and its takes in their order.</returns>
@@ -109,9 +109,12 @@ public sealed class BundleStore(NpgsqlDataSource database, ChartStore charts)
             "insert into roll_calls (session_id, pass, made_at, by_hand, files, body) values (@id, @Pass, @Made, @ByHand, @Files, @body::jsonb)",
             session.RollCalls.Select(c => new { id, c.Pass, c.Made, c.ByHand, Files = c.Files.ToArray(), body = ProofJson.Write(c.Reading) }),
             transaction);
+
+        // Whoever sees that it is done sees what is told of it. The shelf comes last: a chart of a session that was not kept after all harms nobody.
+        var told = string.Join(" ", await Shelve(arriving.Charts));
         await connection.ExecuteAsync(
-            "update jobs set state = 'done', share = 1, session_id = @id, ended_at = now(), sentence = '' where id = @jobId; delete from held_files where job_id = @jobId",
-            new { id, jobId },
+            "update jobs set state = 'done', share = 1, session_id = @id, ended_at = now(), sentence = @told where id = @jobId; delete from held_files where job_id = @jobId",
+            new { id, jobId, told },
             transaction);
         await transaction.CommitAsync();
         return (id, takes);
@@ -119,7 +122,7 @@ public sealed class BundleStore(NpgsqlDataSource database, ChartStore charts)
 
     /// <summary>Puts the charts that came with a session on the shelf, where there is none of their id yet.</summary>
     /// <returns>A sentence for each that is new there, or not the same.</returns>
-    public async Task<IReadOnlyList<string>> Shelve(IEnumerable<Chart> arrived)
+    private async Task<IReadOnlyList<string>> Shelve(IEnumerable<Chart> arrived)
     {
         var told = new List<string>();
         foreach (var chart in arrived)

@@ -102,9 +102,6 @@ public sealed class JobStore(NpgsqlDataSource database)
         return await connection.ExecuteScalarAsync<long>("insert into jobs (kind, state, request) values ('session-in', 'queued', @request::jsonb) returning id", new { request });
     }
 
-    /// <summary>Tells more of a job that is done.</summary>
-    public Task<bool> Tell(long id, string sentence) => Change("update jobs set sentence = @sentence where id = @id and state = 'done'", new { id, sentence });
-
     /// <summary>The newest job of a session of a kind that makes no take; null if there was none.</summary>
     public async Task<Job?> Beside(long sessionId, string kind)
     {

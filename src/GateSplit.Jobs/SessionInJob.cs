@@ -46,8 +46,6 @@ internal sealed class SessionInJob(BundleStore bundles, TakeParts parts, JobStor
             }
         }
 
-        var told = await Resilient.Run(() => bundles.Shelve(arriving.Charts), log);
-        await Resilient.Run(() => jobs.Tell(job.Id, string.Join(" ", told)), log);
         return null;
     }
 
