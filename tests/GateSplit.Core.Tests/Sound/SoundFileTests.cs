@@ -43,6 +43,19 @@ public sealed class SoundFileTests : IDisposable
         Assert.Equal(Programs.Decode(from, format), ours);
     }
 
+    [Fact]
+    public void What_a_wave64_file_holds_is_found_behind_a_chunk_that_ends_before_a_whole_eight()
+    {
+        Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "sine=330:d=0.1:r=48000", "-c:a", "pcm_f32le", _folder["a.w64"]);
+        var bytes = File.ReadAllBytes(_folder["a.w64"]);
+        var chunk = new byte[32]; // 29 that it says, and three that fill it up
+        bytes.AsSpan(40, 16).CopyTo(chunk);
+        "junk"u8.CopyTo(chunk);
+        BinaryPrimitives.WriteInt64LittleEndian(chunk.AsSpan(16), 29);
+        File.WriteAllBytes(_folder["b.w64"], [.. bytes[..40], .. chunk, .. bytes[40..]]);
+        Assert.Equal((true, 4800L), SoundFile.Describe(_folder["b.w64"]).Value is { } shape ? (shape.Format.IsFloat, shape.Frames!.Value.Count) : default);
+    }
+
     [Theory]
     [InlineData(16, 0)]
     [InlineData(192, 2)]
