@@ -11,6 +11,7 @@ public sealed class DemoStore(NpgsqlDataSource database, SessionStore sessions)
 {
     private const string Loaded = "demo sessions loaded";
     private const long Turn = 0x64656d6f; // "demo": the number of the lock, which no other has
+    private const string Progress = "update demo_sessions set steps_done = @StepsDone, revision = @Revision where name = @Name";
 
     /// <summary>Does something while no other server on the same database does it too; waits until that is so.</summary>
     public async Task InTurn(Func<Task> action, CancellationToken cancel)
@@ -56,7 +57,22 @@ public sealed class DemoStore(NpgsqlDataSource database, SessionStore sessions)
     public async Task Save(DemoProgress progress)
     {
         await using var connection = await database.OpenConnectionAsync();
-        await connection.ExecuteAsync(
-            "update demo_sessions set steps_done = @StepsDone, revision = @Revision where name = @Name", progress);
+        await connection.ExecuteAsync(Progress, progress);
+    }
+
+    /// <summary>
+    /// Keeps an edit that is a step, and that it was done: both or neither, or a server that is killed in between would take its own edit for
+    /// somebody's.
+    /// </summary>
+    /// <param name="progress">How far the session is.</param>
+    /// <param name="split">The split after the edit.</param>
+    /// <param name="edit">What was done.</param>
+    /// <returns>How far it is now; null if somebody has changed the session meanwhile, and nothing was changed.</returns>
+    public async Task<DemoProgress?> Save(DemoProgress progress, Split split, string edit)
+    {
+        var next = progress with { StepsDone = progress.StepsDone + 1 };
+        var revision = await sessions.Save(progress.SessionId, progress.Revision, split, edit, summary: null, song: null, (revision, connection, transaction) =>
+            connection.ExecuteAsync(Progress, next with { Revision = revision }, transaction));
+        return revision is { } kept ? next with { Revision = kept } : null;
     }
 }

@@ -133,7 +133,13 @@ public sealed class SessionStore(NpgsqlDataSource database)
     /// <param name="summary">What the list shows of it; null to find out when it is shown.</param>
     /// <param name="song">The MIDI file that takes the place of the song; null to keep it.</param>
     /// <returns>The new revision; null if the session has moved on meanwhile or is gone, and nothing was changed.</returns>
-    public Task<int?> Save(long id, int expected, Split split, string edit, SplitSummary? summary = null, byte[]? song = null) => Swap(id, expected, async (connection, transaction) =>
+    public Task<int?> Save(long id, int expected, Split split, string edit, SplitSummary? summary = null, byte[]? song = null) =>
+        Save(id, expected, split, edit, summary, song, (_, _, _) => Task.CompletedTask);
+
+    /// <summary>Keeps a new revision as the other does, and something else with it: both or neither.</summary>
+    internal Task<int?> Save(
+        long id, int expected, Split split, string edit, SplitSummary? summary, byte[]? song, Func<int, NpgsqlConnection, NpgsqlTransaction, Task> also) =>
+        Swap(id, expected, async (connection, transaction) =>
     {
         var revision = await connection.ExecuteScalarAsync<int>(
             "select max(revision) + 1 from split_revisions where session_id = @id", new { id }, transaction);
@@ -165,6 +171,7 @@ public sealed class SessionStore(NpgsqlDataSource database)
             await Thin(connection, transaction, id, revision);
         }
 
+        await also(revision, connection, transaction);
         return revision;
     });
 

@@ -34,8 +34,7 @@ public sealed class DemoTests
             await app.Launch(demo: true, whole: true);
         }
 
-        await Waiting.Until(
-            async () => (await demos.All()).Select(d => d.StepsDone).SequenceEqual(DemoSessions.All.Select(s => s.Steps.Length)), "all steps are done");
+        await Waiting.Until(() => AreDone(demos), "all steps are done");
         Assert.Equal(DemoSessions.All.Select(s => s.Name), (await demos.All()).Select(d => d.Name));
         Assert.Equal([1, 1, 1, 1, 3], await Takes());
         foreach (var demo in await demos.All())
@@ -45,4 +44,27 @@ public sealed class DemoTests
             Assert.Equal(SplitJson.Write(split), SplitJson.Write((await sessions.Load(demo.SessionId))!.Split));
         }
     }
+
+    [Fact]
+    public async Task They_get_there_though_the_database_is_away_on_the_way()
+    {
+        var port = TestDatabase.Port;
+        using var relay = new Relay(port);
+        await using var app = await TestApp.Start(connection: c => c.Replace($"Port={port}", $"Port={relay.Port}"), whole: true);
+        await using var database = Database.Open(app.ConnectionString);
+        var takes = new TakeStore(database);
+        var demos = new DemoStore(database, new SessionStore(database));
+        var second = (await demos.All())[1].SessionId;
+        await Waiting.Until(async () => await takes.Count(second) == 1, "the second has its take");
+        relay.Cut();
+        await Waiting.Until(async () => !(await app.Http.GetAsync(new Uri("/health/ready", UriKind.Relative))).IsSuccessStatusCode, "it is noticed");
+        await Task.Delay(TimeSpan.FromSeconds(2)); // the steps meet it too
+        Assert.False(await AreDone(demos));
+        relay.Mend();
+        await Waiting.Until(() => AreDone(demos), "all steps are done");
+        Assert.Equal((long[])[1, 1, 1, 1, 3], await Task.WhenAll((await demos.All()).Select(d => takes.Count(d.SessionId))));
+    }
+
+    private static async Task<bool> AreDone(DemoStore demos) =>
+        (await demos.All()).Select(d => d.StepsDone).SequenceEqual(DemoSessions.All.Select(s => s.Steps.Length));
 }

@@ -119,7 +119,7 @@ public sealed class FaultTests
     [Fact]
     public async Task A_database_that_is_away_for_ten_seconds_costs_nothing()
     {
-        var port = int.Parse(TestDatabase.Server.Split(';').Single(p => p.StartsWith("Port=", StringComparison.Ordinal))["Port=".Length..]);
+        var port = TestDatabase.Port;
         using var relay = new Relay(port);
         await using var app = await TestApp.Start(demo: false, connection: c => c.Replace($"Port={port}", $"Port={relay.Port}"));
         using var visitor = new Visitor(app);
@@ -145,7 +145,7 @@ public sealed class FaultTests
     [Fact]
     public async Task A_server_waits_for_a_database_that_does_not_answer_yet_and_says_why_it_cannot_start()
     {
-        var port = int.Parse(TestDatabase.Server.Split(';').Single(p => p.StartsWith("Port=", StringComparison.Ordinal))["Port=".Length..]);
+        var port = TestDatabase.Port;
         using var relay = new Relay(port);
         relay.Cut();
         var starting = TestApp.Start(demo: false, connection: c => c.Replace($"Port={port}", $"Port={relay.Port}"));

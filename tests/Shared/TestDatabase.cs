@@ -11,6 +11,9 @@ public sealed class TestDatabase : IAsyncDisposable
     public static string Server => Environment.GetEnvironmentVariable("GATESPLIT_TEST_DB")
         ?? throw new InvalidOperationException("GATESPLIT_TEST_DB must name a PostgreSQL server; ./test starts one.");
 
+    /// <summary>Where the server listens.</summary>
+    public static int Port => new NpgsqlConnectionStringBuilder(Server).Port;
+
     /// <summary>The connection string of this database.</summary>
     public string ConnectionString => $"{Server};Database={_name}";
 

@@ -14,6 +14,7 @@ namespace GateSplit.Web.Hosting;
 public sealed class DemoData(IServiceProvider services)
 {
     private static readonly TimeSpan Glance = TimeSpan.FromMilliseconds(300);
+    private static readonly TimeSpan Pause = TimeSpan.FromSeconds(1);
     private readonly ServeOptions _options = services.GetRequiredService<ServeOptions>();
     private readonly DemoStore _demos = services.GetRequiredService<DemoStore>();
     private readonly SessionStore _sessions = services.GetRequiredService<SessionStore>();
@@ -43,11 +44,28 @@ public sealed class DemoData(IServiceProvider services)
 
         try
         {
-            await _demos.InTurn(() => PlayAll(cancel), cancel);
+            while (!await PlayedAll(cancel))
+            {
+                await Task.Delay(Pause, cancel);
+            }
         }
-        catch (Exception e) when (e is OperationCanceledException or IOException || Resilient.IsOutage(e))
+        catch (Exception e) when (e is OperationCanceledException or IOException)
         {
             // The sessions are there; what is still to be done is done after the next start.
+        }
+    }
+
+    /// <summary>False if the database was away meanwhile: what was done is known, and the rest can be done when it is back.</summary>
+    private async Task<bool> PlayedAll(CancellationToken cancel)
+    {
+        try
+        {
+            await _demos.InTurn(() => PlayAll(cancel), cancel);
+            return true;
+        }
+        catch (Exception e) when (Resilient.IsOutage(e))
+        {
+            return false;
         }
     }
 
@@ -84,13 +102,13 @@ public sealed class DemoData(IServiceProvider services)
             switch (session.Steps[progress.StepsDone])
             {
                 case DemoEdit { Edit: var edit }:
-                    if (await _sessions.Save(id, state.Revision, edit.Apply(state.Split).Value!, edit.Name(state.Split)) is null)
+                    if (await _demos.Save(progress, edit.Apply(state.Split).Value!, edit.Name(state.Split)) is not { } edited)
                     {
                         return;
                     }
 
-                    progress = progress with { Revision = state.Revision + 1 };
-                    break;
+                    progress = edited;
+                    continue;
                 case DemoPrint:
                     await Print(id, state, TakesAfter(session, progress.StepsDone));
                     break;
