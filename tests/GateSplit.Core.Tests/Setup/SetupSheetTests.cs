@@ -1,0 +1,203 @@
+using System.Text.RegularExpressions;
+using GateSplit.Core.Charts;
+using GateSplit.Core.Demo;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
+using GateSplit.Core.Quantities;
+using GateSplit.Core.Setup;
+using GateSplit.Core.Sound;
+using GateSplit.Core.Splits;
+using GateSplit.Core.Views;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Setup;
+
+public sealed class SetupSheetTests
+{
+    public static TheoryData<string> Demos => [.. DemoSessions.All.Select(d => d.Name)];
+
+    [Theory]
+    [MemberData(nameof(Demos))]
+    public void Who_follows_it_to_the_letter_has_the_split_of_a_demo_session(string name)
+    {
+        var demo = DemoSessions.All.Single(d => d.Name == name);
+        var split = demo.Steps.OfType<DemoEdit>().Aggregate(demo.Split, (s, step) => step.Edit.Apply(s).Value!);
+        Holds(SplitView.Of(split, Song.Of(demo.Song)));
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void Who_follows_it_to_the_letter_has_any_split(int part)
+    {
+        for (var seed = 50 * part; seed < 50 * (part + 1); seed++)
+        {
+            Holds(AnySplit(seed));
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Demos))]
+    public void A_step_left_out_is_noticed(string name)
+    {
+        var demo = DemoSessions.All.Single(d => d.Name == name);
+        var split = demo.Steps.OfType<DemoEdit>().Aggregate(demo.Split, (s, step) => step.Edit.Apply(s).Value!);
+        EachIsNeeded(SplitView.Of(split, Song.Of(demo.Song)));
+    }
+
+    [Fact]
+    public void A_step_of_any_split_left_out_is_noticed()
+    {
+        for (var seed = 0; seed < 40; seed++)
+        {
+            EachIsNeeded(AnySplit(seed));
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Demos))]
+    public void Steps_exchanged_are_noticed_wherever_the_order_counts(string name)
+    {
+        var demo = DemoSessions.All.Single(d => d.Name == name);
+        var view = SplitView.Of(demo.Split, Song.Of(demo.Song));
+        var sheet = SetupSheet.Of(view);
+        var wanted = SplitJson.Write(BareRoom.Seen(view.Split));
+        List<(string Title, bool AnyOrder, string Sentence)> steps = [.. sheet.Parts.SelectMany(p => p.Steps.Select(s => (p.Title, p.AnyOrder, s.Sentence)))];
+        var harmless = 0;
+        for (var a = 0; a < steps.Count; a++)
+        {
+            for (var b = a + 1; b < steps.Count; b++)
+            {
+                // Who exchanges two steps still stands at the same place of the gear when doing each.
+                var order = steps.ToList();
+                (order[a], order[b]) = (order[b], order[a]);
+                var (split, stuck) = SetupRobot.Follow(order.Select(s => (s.Title, (IReadOnlyList<string>)[s.Sentence])), view.Split);
+                var same = stuck is null && SplitJson.Write(split!) == wanted;
+                Assert.True(same || !(steps[a].AnyOrder && steps[a].Title == steps[b].Title), $"The sheet says that these can be done in any order: {steps[a].Sentence} {steps[b].Sentence} {stuck}");
+                Assert.False(same && MustFollow(steps[a].Sentence, steps[b].Sentence), $"Nobody noticed that these were exchanged: {steps[a].Sentence} {steps[b].Sentence}");
+                harmless += same ? 1 : 0;
+            }
+        }
+
+        // The rest does no harm, since it comes to the same; but most orders count.
+        Assert.InRange(harmless, 0, steps.Count * (steps.Count - 1) / 4);
+    }
+
+    /// <summary>What stands in that order wherever people set up gear, whatever the gear is.</summary>
+    private static bool MustFollow(string first, string then) => Order.Any(o => Regex.IsMatch(first, "^" + o.First) && Regex.IsMatch(then, "^" + o.Then));
+
+    private static readonly (string First, string Then)[] Order =
+    [
+        ("Begin an empty song", ""), ("Make \\d", "Name "), ("Make \\d", "Set the inputs"), ("Make tracks \\d+ to \\d+ (mono|stereo)", "Set the inputs of tracks 1 to"), ("Set the inputs", "Monitor"), ("Arm", "Record the roll call"),
+        ("Record the roll call", "Turn what comes in"), ("Turn what comes in", "Go to bar 1"), ("Set a count-in", "Disarm"), ("Go to bar 1", "Stop the sources"), ("Stop the sources", "Disarm"),
+        ("Go to bar 1", "Silence"), ("Disarm", "Switch the monitoring"), ("Silence", "Listen back"), ("Listen back", "Bring the files in"), ("Load “", "Give “"), ("Switch on “", "Connect"), ("Arm", "Go to bar 1"),
+    ];
+
+    private static void EachIsNeeded(SplitView view)
+    {
+        var parts = Parts(SetupSheet.Of(view));
+        var wanted = SplitJson.Write(BareRoom.Seen(view.Split));
+        foreach (var part in parts)
+        {
+            for (var i = 0; i < part.Sentences.Count; i++)
+            {
+                var without = parts.Select(p => ReferenceEquals(p.Sentences, part.Sentences) ? (p.Title, [.. p.Sentences.Where((_, at) => at != i)]) : p);
+                var (split, stuck) = SetupRobot.Follow(without, view.Split);
+                Assert.True(stuck is not null || SplitJson.Write(split!) != wanted, $"Nobody noticed that this was left out: {part.Sentences[i]}");
+            }
+        }
+    }
+
+    private static List<(string Title, IReadOnlyList<string> Sentences)> Parts(SetupSheet sheet) => [.. sheet.Parts.Select(p => (p.Title, (IReadOnlyList<string>)[.. p.Steps.Select(s => s.Sentence)]))];
+
+    private static void Holds(SplitView view)
+    {
+        var sheet = SetupSheet.Of(view);
+        var (split, stuck) = SetupRobot.Follow(Parts(sheet), view.Split);
+        Assert.True(stuck is null, stuck + "\n" + sheet.ToText("Sheet"));
+        Assert.Equal(SplitJson.Write(BareRoom.Seen(view.Split)), SplitJson.Write(split!));
+        Assert.True(sheet.Actions <= sheet.OneByOne, $"{sheet.Actions} actions, and {sheet.OneByOne} one at a time");
+    }
+
+    /// <summary>A split with nothing to mend, and then whatever a person may have set besides.</summary>
+    private static SplitView AnySplit(int seed)
+    {
+        var planter = new FaultPlanter(seed);
+        var random = new Random(seed);
+        var split = planter.Clean;
+        foreach (var kind in new[] { (BankKind.Loopback, "Loop", 4), (BankKind.Analog, "Socket", 8) })
+        {
+            split = random.Next(2) == 0 ? Applied(split, new AddBank(kind.Item1, kind.Item2, kind.Item3)) : split;
+        }
+
+        for (var i = 0; i < 25; i++)
+        {
+            split = Applied(split, AnyEdit(random, split));
+        }
+
+        return SplitView.Of(split, planter.Song);
+    }
+
+    private static Split Applied(Split split, Edit edit) => edit.Apply(split) is { Ok: true } done ? done.Value : split;
+
+    private static Edit AnyEdit(Random random, Split split)
+    {
+        T Any<T>(IReadOnlyList<T> list) => list[random.Next(list.Count)];
+        var unit = Any(split.Units);
+        var element = new ElementRef(unit.Id, Any(unit.Elements).ElementId);
+        var track = Any(split.Tracks);
+        var bank = Any(split.Banks);
+        var port = Any(unit.Chart.Ports).Number;
+        var level = new Decibels(Math.Round(-30 + 40 * random.NextDouble(), 1));
+        var pan = new Pan(random.Next(-100, 101) / 100.0);
+        var on = random.Next(2) == 0;
+        var input = new InputRef(bank.Id, 1 + random.Next(bank.Count));
+        int? pass = on ? 1 + random.Next(3) : null;
+        return random.Next(31) switch
+        {
+            0 => new SetFader(element, level),
+            1 => new Several("Faders", [.. unit.Elements.Skip(random.Next(4)).Take(1 + random.Next(6)).Select(e => (Edit)new SetFader(new ElementRef(unit.Id, e.ElementId), level))]),
+            2 => new SetPan(element, pan),
+            3 => new SetMuted(element, on),
+            4 => new SetInsert(element, on),
+            5 => new SetSend(element, level, on ? pan : null),
+            6 => new SetStraight(element, on ? new StraightSend(port) { LevelDb = level, BeforeEffects = random.Next(2) == 0 } : null),
+            7 when unit.Chart.Groups is { IsEmpty: false } groups => new SetGroup(unit.Id, new UnitGroup(Any(groups).Name) { Port = on ? port : null, FaderDb = level, Muted = random.Next(3) == 0 }),
+            8 => new SetPortLevel(unit.Id, port, level),
+            9 => new RouteNotes(unit.Id, 1 + random.Next(16), random.Next(17), random.Next(-24, 25)),
+            10 => new SetClock(unit.Id, Any(Enum.GetValues<ClockMode>())),
+            11 => new ShapeVoice(unit.Id, Any(unit.Voices) with { TuneSemitones = random.Next(-24, 25), DecayScale = random.Next(1, 30) / 10.0, LevelDb = new(random.Next(-20, 12)) }),
+            12 => new AddTrackGroup($"Group {random.Next(4)}", on),
+            13 when split.TrackGroups is { IsEmpty: false } groups => new Several("Group", [.. split.Tracks.Where(_ => random.Next(2) == 0).Select(t => (Edit)new PutInGroup(t.Id, groups[0].Id))]),
+            14 when split.TrackGroups is { IsEmpty: false } groups => new SetTrackGroup(Any(groups) with { LevelDb = level, Bus = on ? new InputRef(new BankId("buses"), 1 + random.Next(7)) : null }),
+            15 when split.TrackGroups is { Length: > 1 } groups => new SetTrackGroup(groups[0] with { ParentId = groups[1].Id, Bus = null }),
+            16 => new SetTrackLevel(track.Id, level),
+            17 => new SetTrackPan(track.Id, pan),
+            18 => new SetMonitor(track.Id, Any(Enum.GetValues<MonitorMode>())),
+            19 => new SetLive(track.Id, on),
+            20 => new SetKeepsNotes(track.Id, on),
+            21 => new SetTrackBus(track.Id, on ? input : null),
+            22 => new SetTrackInput(track.Id, on ? input : null),
+            23 => new SwitchInputs(bank.Id, input.Channel, Math.Min(bank.Count, input.Channel + 3), on),
+            24 => new SetBank(bank with { HeardDirectly = on }),
+            25 => new PlugCables(unit.Id, 1 + random.Next(unit.Chart.Channels), 1 + random.Next(4), input, pass),
+            26 => new SetTrackPass(track.Id, 1 + random.Next(3)),
+            27 => new SetElementPass(element, pass),
+            28 => new SetRide(new Ride(element, Any(Enum.GetValues<RideControl>()), [new RidePoint(1, 1), new RidePoint(1.75, 1)])),
+            29 => new AddStep(new PerformedStep(element, Any(Enum.GetValues<StepKind>()), 1, 1.5, 1)),
+            _ => new SetPass(split.Pass with
+            {
+                CountInBars = random.Next(5),
+                TailSeconds = on ? random.Next(30) / 4.0 : null,
+                SampleRate = Any(PassSettings.SampleRates),
+                Format = Any([SampleFormat.Pcm16, SampleFormat.Pcm24, SampleFormat.Float32]),
+                Looped = random.Next(2) == 0,
+                SettleLoops = random.Next(4),
+                TargetPeakDb = new(-random.Next(30)),
+            }),
+        };
+    }
+}
