@@ -6,21 +6,38 @@ using GateSplit.Core.Drawing;
 namespace GateSplit.Core.Handoff;
 
 /// <summary>The split drawing as SVG that needs nothing else: for paper, in the colours of paper.</summary>
-internal static class SheetDrawing
+public static class SheetDrawing
 {
     private const string Ink = "#17242F";
     private const string Quiet = "#5B6770";
     private const string Stop = "#A3192E";
     private const double NameWidth = SplitDrawing.ElementX - 48;
 
+    /// <summary>Writes it by itself, as wide as there is room.</summary>
+    public static string ToSvg(SplitDrawing drawing)
+    {
+        using var text = new StringWriter(CultureInfo.InvariantCulture);
+        using (var xml = XmlWriter.Create(text, new XmlWriterSettings { OmitXmlDeclaration = true, CheckCharacters = false }))
+        {
+            Write(xml, drawing, null);
+        }
+
+        return text.ToString();
+    }
+
     /// <summary>Writes it.</summary>
     /// <param name="xml">Where.</param>
     /// <param name="drawing">The drawing.</param>
-    /// <param name="height">How high it may be on paper, in mm.</param>
-    public static void Write(XmlWriter xml, SplitDrawing drawing, double height)
+    /// <param name="height">How high it may be on paper, in mm; null for as high as it gets.</param>
+    internal static void Write(XmlWriter xml, SplitDrawing drawing, double? height)
     {
         xml.WriteStartElement("svg", "http://www.w3.org/2000/svg");
-        Attributes(xml, ("viewBox", $"0 0 {Number(SplitDrawing.Width)} {Number(drawing.Height)}"), ("font-size", "13"), ("fill", Ink), ("style", $"max-height:{Number(height)}mm"), ("role", "img"), ("aria-label", "The split: elements, gate, inputs, tracks"));
+        if (height is { } most)
+        {
+            xml.WriteAttributeString("style", $"max-height:{Number(most)}mm");
+        }
+
+        Attributes(xml, ("viewBox", $"0 0 {Number(SplitDrawing.Width)} {Number(drawing.Height)}"), ("font-size", "13"), ("fill", Ink), ("role", "img"), ("aria-label", "The split: elements, gate, inputs, tracks"));
         foreach (var unit in drawing.Units)
         {
             Shape(xml, "rect", ("x", SplitDrawing.GateX - 4), ("y", unit.Top + 22), ("width", 8), ("height", unit.Bottom - unit.Top - 22));

@@ -115,7 +115,7 @@ internal static class PassSteps
 
         if (pass.SettleLoops > 0)
         {
-            yield return new SetupStep($"Let them go round {pass.SettleLoops} times before recording.") { Note = "Gear that follows a clock locks to it meanwhile." };
+            yield return new SetupStep($"Let them go round {Core.Words.Count(pass.SettleLoops, "time")} before recording.") { Note = "Gear that follows a clock locks to it meanwhile." };
         }
 
         if (pass.StartBar > 1)

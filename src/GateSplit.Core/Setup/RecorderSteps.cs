@@ -174,23 +174,27 @@ internal static class RecorderSteps
     private static IEnumerable<SetupStep> Mix(Split split)
     {
         var tracks = split.Tracks;
-        IEnumerable<SetupStep> Same<T>(IEnumerable<T> now, IEnumerable<T> wanted, Func<T, string> words) => Column<T>(
-            [.. now], [.. wanted], s => $"{words(s.Value)} {SetupWords.Tracks(s)}.", "One by one", s => $"{char.ToLowerInvariant(words(s.Value)[0])}{words(s.Value)[1..]} {SetupWords.Tracks(s)}");
+        IEnumerable<SetupStep> Same<T>(IEnumerable<T> now, IEnumerable<T> wanted, Func<T, string, string> words)
+        {
+            string Sentence(Stroke<T> s) => words(s.Value, SetupWords.Tracks(s));
+            return Column<T>([.. now], [.. wanted], s => $"{Sentence(s)}.", "One by one", s => $"{char.ToLowerInvariant(Sentence(s)[0])}{Sentence(s)[1..]}");
+        }
+
         return
         [
             .. Routed(split, tracks.Select(t => t.Bus), "output", [.. tracks.Select((_, i) => i)], null),
-            .. Same(tracks.Select(_ => false), tracks.Select(t => t.Live), on => on ? "Keep for listening only" : "Let be recorded"),
-            .. Same(tracks.Select(_ => true), tracks.Select(t => t.KeepsNotes), on => on ? "Keep the notes beside" : "Keep no notes beside"),
-            .. Same(tracks.Select(_ => "0 dB"), tracks.Select(t => Level(t.LevelDb)), level => $"Set to {level}"),
-            .. Same(tracks.Select(_ => "the centre"), tracks.Select(t => Place(t.Pan)), pan => $"Pan to {pan}"),
+            .. Same(tracks.Select(_ => false), tracks.Select(t => t.Live), (on, at) => on ? $"Keep {at} for listening only" : $"Let {at} be recorded"),
+            .. Same(tracks.Select(_ => true), tracks.Select(t => t.KeepsNotes), (on, at) => on ? $"Keep the notes beside {at}" : $"Keep no notes beside {at}"),
+            .. Same(tracks.Select(_ => "0 dB"), tracks.Select(t => Level(t.LevelDb)), (level, at) => $"Set {at} to {level}"),
+            .. Same(tracks.Select(_ => "the centre"), tracks.Select(t => Place(t.Pan)), (pan, at) => $"Pan {at} to {pan}"),
             .. Same(tracks.Select(_ => MonitorMode.Never), tracks.Select(t => t.Monitor), Monitoring),
         ];
     }
 
-    private static string Monitoring(MonitorMode mode) => mode switch
+    private static string Monitoring(MonitorMode mode, string tracks) => mode switch
     {
-        MonitorMode.Never => "Never monitor",
-        MonitorMode.WhileArmed => "Monitor while armed",
-        _ => "Always monitor",
+        MonitorMode.Never => $"Never monitor {tracks}",
+        MonitorMode.WhileArmed => $"Monitor {tracks} while armed",
+        _ => $"Always monitor {tracks}",
     };
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Security.Cryptography;
 using System.Text;
 using GateSplit.Core.Views;
 
@@ -11,6 +12,8 @@ namespace GateSplit.Core.Setup;
 /// <param name="Parts">The steps, in order.</param>
 public sealed record SetupSheet(ImmutableArray<SetupPart> Parts)
 {
+    private const int KeyBytes = 12;
+
     /// <summary>All steps.</summary>
     public IEnumerable<SetupStep> Steps => Parts.SelectMany(p => p.Steps);
 
@@ -19,6 +22,26 @@ public sealed record SetupSheet(ImmutableArray<SetupPart> Parts)
 
     /// <summary>How many it would take one at a time.</summary>
     public int OneByOne => Steps.Sum(s => s.OneByOne);
+
+    /// <summary>
+    /// What names each step: the same as long as it says the same at the same place, so that what was done stays ticked when other steps change.
+    /// </summary>
+    public ImmutableArray<string> Keys
+    {
+        get
+        {
+            var seen = new Dictionary<(string, string), int>();
+            return
+            [
+                .. Parts.SelectMany(p => p.Steps.Select(s =>
+                {
+                    var before = seen.GetValueOrDefault((p.Title, s.Sentence));
+                    seen[(p.Title, s.Sentence)] = before + 1;
+                    return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{p.Title}\n{s.Sentence}\n{before}")).AsSpan(0, KeyBytes));
+                })),
+            ];
+        }
+    }
 
     /// <summary>Makes one.</summary>
     public static SetupSheet Of(SplitView view)

@@ -35,8 +35,8 @@ internal static class SetupWords
     /// <summary>"mono" or "stereo".</summary>
     public static string Of(Width width) => width == Width.Mono ? "mono" : "stereo";
 
-    /// <summary>"“Kick”", "“Kick” to “Clap”".</summary>
-    public static string Rows<T>(Stroke<T> stroke, ImmutableArray<string> told) => stroke.Rows == 1 ? told[stroke.First] : $"{told[stroke.First]} to {told[stroke.Last]}";
+    /// <summary>"“Kick”", "“Kick” up to “Clap”".</summary>
+    public static string Rows<T>(Stroke<T> stroke, ImmutableArray<string> told) => stroke.Rows == 1 ? told[stroke.First] : $"{told[stroke.First]} up to {told[stroke.Last]}";
 
     /// <summary>"fader", "faders".</summary>
     public static string Plural<T>(string one, Stroke<T> stroke) => stroke.Rows == 1 ? one : one + "s";

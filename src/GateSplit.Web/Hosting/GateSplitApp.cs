@@ -43,7 +43,7 @@ public static class GateSplitApp
                 retainedFileCountLimit: 14,
                 fileSizeLimitBytes: MostLogBytes,
                 shared: true));
-        builder.WebHost.UseUrls($"http://{ServeOptions.Address}:{options.Port}");
+        builder.WebHost.UseUrls([$"http://{ServeOptions.Address}:{options.Port}", .. options.Sheets is { } sheets ? [$"http://{sheets}"] : Array.Empty<string>()]);
         builder.WebHost.ConfigureKestrel(server =>
         {
             server.AddServerHeader = false;
@@ -57,7 +57,8 @@ public static class GateSplitApp
         builder.Services.AddSingleton<LineWalks>().AddSingleton<MendedTracks>().AddSingleton<Waveforms>();
         builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"), new ProofPolicy(options.Proofs));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataFolder, "keys")));
-        builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost"]);
+        builder.Services.AddSingleton(new OpenSheets(options.Sheets));
+        builder.Services.AddHostFiltering(o => o.AllowedHosts = ["127.0.0.1", "localhost", .. OpenSheets.Hosts(options.Sheets)]);
         builder.Services.AddAntiforgery(o => o.Cookie.Name = "gate-split-forgery");
         builder.Services.AddRazorPages();
         builder.Services.Configure<CookieTempDataProviderOptions>(o => (o.Cookie.Name, o.Cookie.SameSite) = ("gate-split-next", SameSiteMode.Strict));
@@ -65,6 +66,7 @@ public static class GateSplitApp
 
         var app = builder.Build();
         app.UseHostFiltering();
+        app.UseMiddleware<SheetsOnly>();
         app.UseMiddleware<SecurityHeaders>();
         app.UseMiddleware<FaultPage>();
         app.UseStatusCodePages(FaultPage.TellStatus);
@@ -94,6 +96,7 @@ public static class GateSplitApp
         app.MapWaveforms();
         app.MapJobs();
         app.MapHandoff();
+        app.MapSetup();
         app.MapBringIn();
         app.MapSessionIn();
         app.MapUploads();

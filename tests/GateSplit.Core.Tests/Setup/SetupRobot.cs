@@ -108,7 +108,7 @@ internal sealed class SetupRobot
     {
         const string Name = "(“[^”]*”(?: no\\. \\d+)?)";
         const string Quoted = "“([^”]*)”";
-        const string Span = $"{Name}(?: to {Name})?";
+        const string Span = $"{Name}(?: up to {Name})?";
         const string Rows = "tracks? (\\d+)(?: to (\\d+))?";
         const string Level = "(-?[\\d.]+|-∞|-Infinity) dB";
         return
@@ -284,8 +284,7 @@ internal sealed class SetupRobot
             ($"Let the group {Name} feed the group {Name}\\.", m => TrackGroup(m.Groups[1].Value, g => g with { ParentId = TrackGroup(m.Groups[2].Value).Id })),
 
             // How they are heard.
-            ($"(Keep for listening only|Let be recorded|Keep the notes beside|Keep no notes beside|Never monitor|Monitor while armed|Always monitor) {Rows}\\.", m => Tracks(m, (t, _) => Heard(t, m.Groups[1].Value), 2)),
-            ($"(Set to {Level}|Pan to .*?) {Rows}\\.", m => Tracks(m, (t, _) => Heard(t, m.Groups[1].Value), m.Groups.Count - 2)),
+            .. HeardWords.Select(w => ($"{w.Words.Replace("@", Rows, StringComparison.Ordinal)}\\.", (Action<Match>)(m => Tracks(m, (t, _) => w.Change(t, m.Groups[3].Value))))),
             ("One by one: (.*)\\.", m =>
             {
                 foreach (var part in m.Groups[1].Value.Split(", "))
@@ -318,7 +317,7 @@ internal sealed class SetupRobot
                 _split = _split with { Pass = _split.Pass with { Looped = true } };
                 Must(_done.Add($"loop of {Whole(m, 1)}"), "it goes round already");
             }),
-            ("Let them go round (\\d+) times before recording\\.", m => _split = _split with { Pass = _split.Pass with { SettleLoops = Whole(m, 1) } }),
+            ("Let them go round (\\d+) times? before recording\\.", m => _split = _split with { Pass = _split.Pass with { SettleLoops = Whole(m, 1) } }),
             ("Start the sources only in bar (\\d+)\\.", m => _split = _split with { Pass = _split.Pass with { StartBar = Whole(m, 1) } }),
             ("Set a count-in of (\\d+) bars?\\.", m => _split = _split with { Pass = _split.Pass with { CountInBars = Whole(m, 1) } }),
             ($"While it records, ride the (.*) of {Name} of {Quoted}: (.*)\\.", m =>
@@ -374,9 +373,9 @@ internal sealed class SetupRobot
         {
             Arm(Whole(arm, 2), arm.Groups[1].Value == "arm");
         }
-        else if (Regex.Match(part, $"^(set to (-?[\\d.]+) dB|pan to .*?|keep .*?|let be recorded|never monitor|monitor while armed|always monitor) track (\\d+)$") is { Success: true } track)
+        else if (HeardWords.Select(w => (w.Change, Match: Regex.Match(char.ToUpperInvariant(part[0]) + part[1..], $"^{w.Words.Replace("@", rows, StringComparison.Ordinal)}$"))).FirstOrDefault(w => w.Match.Success) is { Match: { } heard } how)
         {
-            Track(Whole(track, 3), t => Heard(t, char.ToUpperInvariant(track.Groups[1].Value[0]) + track.Groups[1].Value[1..]));
+            Tracks(heard, (t, _) => how.Change(t, heard.Groups[3].Value));
         }
         else if (Regex.Match(part, $"^(keep in the main mix|take out of the main mix|let follow their groups|send past their groups|mute|unmute|switch off the effects of|switch on the effects of) {name}$") is { Success: true } element)
         {
@@ -581,18 +580,18 @@ internal sealed class SetupRobot
         return what == "input" ? t with { Input = to } : t with { Bus = to };
     });
 
-    private static Track Heard(Track track, string words) => words switch
-    {
-        "Keep for listening only" => track with { Live = true },
-        "Let be recorded" => track with { Live = false },
-        "Keep the notes beside" => track with { KeepsNotes = true },
-        "Keep no notes beside" => track with { KeepsNotes = false },
-        "Never monitor" => track with { Monitor = MonitorMode.Never },
-        "Monitor while armed" => track with { Monitor = MonitorMode.WhileArmed },
-        "Always monitor" => track with { Monitor = MonitorMode.Always },
-        _ when words.StartsWith("Pan to ", StringComparison.Ordinal) => track with { Pan = Place(words[7..]) },
-        _ => track with { LevelDb = new(Number(Regex.Match(words, "Set to (.*) dB"), 1)) },
-    };
+    private static readonly (string Words, Func<Track, string, Track> Change)[] HeardWords =
+    [
+        ("Keep @ for listening only", (t, _) => t with { Live = true }),
+        ("Let @ be recorded", (t, _) => t with { Live = false }),
+        ("Keep the notes beside @", (t, _) => t with { KeepsNotes = true }),
+        ("Keep no notes beside @", (t, _) => t with { KeepsNotes = false }),
+        ("Never monitor @", (t, _) => t with { Monitor = MonitorMode.Never }),
+        ("Monitor @ while armed", (t, _) => t with { Monitor = MonitorMode.WhileArmed }),
+        ("Always monitor @", (t, _) => t with { Monitor = MonitorMode.Always }),
+        ("Pan @ to (.*)", (t, pan) => t with { Pan = Place(pan) }),
+        ("Set @ to (-?[\\d.]+) dB", (t, level) => t with { LevelDb = new(double.Parse(level, CultureInfo.InvariantCulture)) }),
+    ];
 
     private TrackGroup TrackGroup(string told) => _split.TrackGroups[Of([.. _split.TrackGroups.Select(g => g.Name)], told)];
 

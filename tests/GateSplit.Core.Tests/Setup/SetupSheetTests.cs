@@ -91,7 +91,7 @@ public sealed class SetupSheetTests
 
     private static readonly (string First, string Then)[] Order =
     [
-        ("Begin an empty song", ""), ("Make \\d", "Name "), ("Make \\d", "Set the inputs"), ("Make tracks \\d+ to \\d+ (mono|stereo)", "Set the inputs of tracks 1 to"), ("Set the inputs", "Monitor"), ("Arm", "Record the roll call"),
+        ("Begin an empty song", ""), ("Make \\d", "Name "), ("Make \\d", "Set the inputs"), ("Make tracks \\d+ to \\d+ (mono|stereo)", "Set the inputs of tracks 1 to"), ("Set the inputs", "(Always m|M)onitor"), ("Arm", "Record the roll call"),
         ("Record the roll call", "Turn what comes in"), ("Turn what comes in", "Go to bar 1"), ("Set a count-in", "Disarm"), ("Go to bar 1", "Stop the sources"), ("Stop the sources", "Disarm"),
         ("Go to bar 1", "Silence"), ("Disarm", "Switch the monitoring"), ("Silence", "Listen back"), ("Listen back", "Bring the files in"), ("Load “", "Give “"), ("Switch on “", "Connect"), ("Arm", "Go to bar 1"),
     ];
