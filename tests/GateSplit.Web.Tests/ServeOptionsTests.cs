@@ -34,6 +34,20 @@ public sealed class ServeOptionsTests
         Assert.EndsWith(".", ServeOptions.Read(["--listen"], _ => "Host=x").Trouble);
     }
 
+    [Theory]
+    [InlineData("0.0.0.0", "0.0.0.0:6001")]
+    [InlineData("192.0.2.7:7000", "192.0.2.7:7000")]
+    public void Sheets_are_shown_to_phones_where_it_is_said(string said, string at) =>
+        Assert.Equal(at, $"{ServeOptions.Read(["--port", "6000", "--sheets", said], _ => "Host=x").Value!.Sheets}");
+
+    [Fact]
+    public void Sheets_are_shown_nowhere_unless_it_is_said_with_an_address()
+    {
+        Assert.Null(ServeOptions.Read([], _ => "Host=x").Value!.Sheets);
+        Assert.StartsWith("--sheets needs the address", ServeOptions.Read(["--sheets", "everywhere"], _ => "Host=x").Trouble);
+        Assert.StartsWith("--sheets needs the address", ServeOptions.Read(["--sheets"], _ => "Host=x").Trouble);
+    }
+
     [Fact]
     public void Without_a_database_it_says_how_to_get_one() => Assert.Contains("GATESPLIT_DB", ServeOptions.Read([], _ => null).Trouble);
 }

@@ -11,10 +11,12 @@ public sealed class TestApp : IRunningApp
     private readonly string _folder;
     private readonly string _connectionString;
     private readonly bool _ownsFolder;
+    private readonly string[] _more;
     private Process? _process;
 
-    private TestApp(string? folder, Func<string, string>? connection)
+    private TestApp(string? folder, Func<string, string>? connection, string[] more)
     {
+        _more = more;
         _ownsFolder = folder is null;
         _folder = folder ?? Directory.CreateTempSubdirectory("gate-split-app-").FullName;
         _connectionString = connection?.Invoke(_database.ConnectionString) ?? _database.ConnectionString;
@@ -40,9 +42,10 @@ public sealed class TestApp : IRunningApp
     /// <param name="connection">Changes the connection string, to go another way to the same database.</param>
     /// <param name="whole">True to do the steps of all demo sessions, not only of the first.</param>
     /// <param name="proofs">True to prove each take by itself, as it does when a person starts it.</param>
-    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null, bool whole = false, bool proofs = false)
+    /// <param name="more">What else is said to it as it starts.</param>
+    public static async Task<TestApp> Start(bool demo = true, string? folder = null, Func<string, string>? connection = null, bool whole = false, bool proofs = false, params string[] more)
     {
-        var app = new TestApp(folder, connection);
+        var app = new TestApp(folder, connection, more);
         await app.Launch(demo, whole, proofs);
         return app;
     }
@@ -65,7 +68,7 @@ public sealed class TestApp : IRunningApp
         };
         string[] arguments = [Path.Combine(AppContext.BaseDirectory, "../../../../../src/GateSplit.Web/bin/Release/net10.0/GateSplit.Web.dll"), "--port", $"{Port}", "--data", _folder];
         string[] sessions = demo ? whole ? [] : ["--quick-demo"] : ["--no-demo"];
-        foreach (var argument in arguments.Concat(sessions).Concat(proofs ? [] : ["--no-proofs"]))
+        foreach (var argument in arguments.Concat(sessions).Concat(proofs ? [] : ["--no-proofs"]).Concat(_more))
         {
             start.ArgumentList.Add(argument);
         }
@@ -119,18 +122,19 @@ public sealed class TestApp : IRunningApp
         }
     }
 
+    /// <summary>A port on which nothing listens.</summary>
+    public static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
     private static void Keep(List<string> said, string? line)
     {
         lock (said)
         {
             said.Add(line ?? "");
         }
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }
