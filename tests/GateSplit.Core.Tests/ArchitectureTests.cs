@@ -29,6 +29,7 @@ public sealed class ArchitectureTests
         ["Proofing"] = ["Views", "Signal", "Edits", "Planning", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Handoff"] = ["Proofing", "Drawing", "Planning", "Views", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Setup"] = ["Views", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
+        ["Templates"] = ["Planning", "Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
         ["Demo"] = ["Planning", "Views", "Edits", "Signal", "Splits", "Charts", "Sound", "Notes", "Quantities"],
     };
 
