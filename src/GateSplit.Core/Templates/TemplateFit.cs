@@ -64,6 +64,23 @@ public sealed class TemplateFit
     /// <param name="wish">How.</param>
     public static TemplateFit Of(Template template, SplitView view, Song song, TemplateWish wish) => new(template, view, song, wish);
 
+    /// <summary>The split of a new session that begins from a template.</summary>
+    /// <param name="template">The template.</param>
+    /// <param name="song">The session's song: the template's notes, or others.</param>
+    /// <param name="leaveOutSilent">True to leave out the tracks of what does not sound in it.</param>
+    public static Split Begin(Template template, Song song, bool leaveOutSilent)
+    {
+        var before = MidiReader.Read(template.Notes) is { Ok: true } midi ? Song.Of(midi.Value) : song;
+        var split = before.Notes.IsEmpty && song.Notes.IsEmpty ? template.Split : ReplaceSong.Fitted(template.Split, before, song);
+        if (!leaveOutSilent)
+        {
+            return split;
+        }
+
+        var view = SplitView.Of(split, song);
+        return split with { Tracks = split.Tracks.RemoveAll(t => view.Signal.Into(t.Id).Any() && view.SoundingIn(t).IsEmpty) };
+    }
+
     private static bool Same(Chart a, Chart b) => ChartDifferences.Between(a, b).IsEmpty;
 
     /// <summary>A source is the same one if its chart is: first those of the same name, then whichever is left.</summary>

@@ -97,6 +97,7 @@ public static class GateSplitApp
         app.MapJobs();
         app.MapHandoff();
         app.MapSetup();
+        app.MapTemplates();
         app.MapBringIn();
         app.MapSessionIn();
         app.MapUploads();
