@@ -101,7 +101,11 @@ internal static class SourceSteps
         {
             yield return new SetupStep(unit.Clock == ClockMode.Leads
                 ? "Let it lead with its clock, and let the recorder follow."
-                : "Let it follow the recorder's clock, start and stop, and let the recorder send them.") { Actions = 2, OneByOne = 2 };
+                : "Let it follow the recorder's clock, start and stop, and let the recorder send them.")
+            {
+                Actions = 2,
+                OneByOne = 2,
+            };
         }
     }
 

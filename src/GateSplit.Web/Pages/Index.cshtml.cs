@@ -23,6 +23,7 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     private const int LongestSearch = 120;
 
     private const int RowsAPage = 50;
+    private const string AskedCookie = "gate-split-asked";
 
     /// <summary>The rows of this page.</summary>
     public IReadOnlyList<Row> Sessions { get; private set; } = [];
@@ -62,6 +63,16 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
 
     /// <summary>That job, while it waits or runs; null otherwise.</summary>
     public Job? Arriving { get; private set; }
+
+    /// <summary>True to be asked again what one has in front of oneself.</summary>
+    [BindProperty(SupportsGet = true, Name = "ask")]
+    public bool AskAgain { get; set; }
+
+    /// <summary>True if the first question is asked: of who opens the program for the first time, or wants to be asked again.</summary>
+    public bool Asks => AskAgain || (!Request.Cookies.ContainsKey(AskedCookie) && Search.Length == 0 && In is null);
+
+    /// <summary>A session with a take to listen to; null if there is none.</summary>
+    public long? ToLookAt { get; private set; }
 
     /// <summary>How much can come in just now.</summary>
     public Bytes Left => room.Left(ResumableUpload.NewSession);
@@ -134,6 +145,41 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
 
         return RedirectToPage();
     }
+
+    /// <summary>Answers the first question: a box to be recorded leads to its setup sheet, a recording that was made to where it is brought in.</summary>
+    /// <param name="box">The chart of the box.</param>
+    /// <param name="recorded">True if it was recorded already.</param>
+    public async Task<IActionResult> OnPostFirst(string? box, bool recorded)
+    {
+        var chart = (await charts.All()).FirstOrDefault(c => c.Id.Value == box);
+        var made = chart is null ? new Core.Refusal("Choose the box first.") : await Make(new NewSession(chart.Name, [chart.Id.Value], "", "", true), null);
+        if (!made.Ok)
+        {
+            Notice = made.Trouble;
+            AskAgain = true;
+            await Load();
+            return Page();
+        }
+
+        Answered();
+        if (recorded)
+        {
+            TempData.Notify("The tracks are laid. Send the recording in here: the files, or one with many channels, from whatever recorder.");
+        }
+
+        return Redirect($"/sessions/{made.Value.Id}/{(recorded ? "print" : "setup")}");
+    }
+
+    /// <summary>Answers the first question with no more than a look, or not at all.</summary>
+    /// <param name="look">A session to look at; null for none.</param>
+    public IActionResult OnPostLook(long? look)
+    {
+        Answered();
+        return Redirect(look is { } id ? $"/sessions/{id}/print" : "/");
+    }
+
+    /// <summary>It is not asked again in this browser.</summary>
+    private void Answered() => Response.Cookies.Append(AskedCookie, "yes", new CookieOptions { MaxAge = TimeSpan.FromDays(400), HttpOnly = true, SameSite = SameSiteMode.Strict, IsEssential = true });
 
     /// <summary>Makes a session.</summary>
     public async Task<IActionResult> OnPostCreate(string? name, [FromForm(Name = "charts")] string[] chosen, IFormFile? midi, string? tempo, string? bars, bool lay)
@@ -227,6 +273,7 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
         }
 
         Sessions = rows.ToImmutable();
+        ToLookAt = Sessions.LastOrDefault(r => r.Summary.Takes > 0)?.Summary.Id;
     }
 
     /// <summary>One that nobody has looked at yet is looked at once. One that cannot be read is told where it stands, and harms no other.</summary>

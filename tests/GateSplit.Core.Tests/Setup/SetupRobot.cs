@@ -3,7 +3,6 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Setup;
 using GateSplit.Core.Splits;
 
 namespace GateSplit.Core.Tests.Setup;
@@ -23,6 +22,8 @@ internal sealed class SetupRobot
     private readonly HashSet<string> _done = [];
     private Split _split;
     private string _part = "";
+
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(10);
 
     static SetupRobot() => Regex.CacheSize = 200; // more than there are sentences, so that each is read once
 
@@ -68,7 +69,7 @@ internal sealed class SetupRobot
     {
         foreach (var (pattern, act) in _steps)
         {
-            if (Regex.Match(sentence, $"^{pattern}$") is { Success: true } match)
+            if (Found(sentence, $"^{pattern}$") is { Success: true } match)
             {
                 act(match);
                 return;
@@ -142,7 +143,7 @@ internal sealed class SetupRobot
                 Must(unit.Chart.DeclaresPorts && unit.Chart.Ports.All(p => p.IsMain), "its outputs cannot be declared now");
                 var channel = 1;
                 var ports = ImmutableArray.CreateBuilder<ChartPort>();
-                foreach (Match port in Regex.Matches(m.Groups[1].Value, "(\\d+) “([^”]*)” (mono|stereo)(?:, |$)"))
+                foreach (Match port in AllFound(m.Groups[1].Value, "(\\d+) “([^”]*)” (mono|stereo)(?:, |$)"))
                 {
                     var width = port.Groups[3].Value == "mono" ? Width.Mono : Width.Stereo;
                     var number = int.Parse(port.Groups[1].Value, CultureInfo.InvariantCulture);
@@ -245,7 +246,7 @@ internal sealed class SetupRobot
             ("Make single tracks: (.*)\\.", m => List(m, $"{Rows} (mono|stereo)", x => Tracks(x, (t, _) => Widened(t, x.Groups[3].Value)))),
             ($"Name {Rows} {Quoted} to {Quoted}, counting upward\\.", m =>
             {
-                var (stem, number) = (m.Groups[3].Value.TrimEnd([.. "0123456789"]), int.Parse(Regex.Match(m.Groups[3].Value, "\\d+$").Value, CultureInfo.InvariantCulture));
+                var (stem, number) = (m.Groups[3].Value.TrimEnd([.. "0123456789"]), int.Parse(Found(m.Groups[3].Value, "\\d+$").Value, CultureInfo.InvariantCulture));
                 Must(m.Groups[4].Value == $"{stem}{number + Whole(m, 2) - Whole(m, 1)}", "the names do not come out even");
                 Tracks(m, (t, i) => t with { Name = $"{stem}{number + i}" });
             }),
@@ -323,7 +324,7 @@ internal sealed class SetupRobot
             ($"While it records, ride the (.*) of {Name} of {Quoted}: (.*)\\.", m =>
             {
                 var control = Enum.GetValues<RideControl>().First(c => new Ride(default, c, []).Word == m.Groups[1].Value);
-                _rides.Add(new Ride(Ref(m, 2), control, [.. Regex.Matches(m.Groups[4].Value, "bar ([\\d.]+) at (-?[\\d.]+)").Select(p => new RidePoint(Number(p, 1), Number(p, 2)))]));
+                _rides.Add(new Ride(Ref(m, 2), control, [.. AllFound(m.Groups[4].Value, "bar ([\\d.]+) at (-?[\\d.]+)").Select(p => new RidePoint(Number(p, 1), Number(p, 2)))]));
             }),
             ($"While it records, play on {Name} of {Quoted}: (roll|repeat|variation), (?:as in bar )?(\\d+).*, bar ([\\d.]+) to ([\\d.]+)\\.", m =>
                 _performed.Add(new PerformedStep(Ref(m, 1), Enum.Parse<StepKind>(m.Groups[3].Value, ignoreCase: true), Number(m, 5), Number(m, 6), Whole(m, 4)))),
@@ -369,15 +370,15 @@ internal sealed class SetupRobot
 
     private void One(string part, string name, string rows)
     {
-        if (Regex.Match(part, $"^(arm|disarm) {rows}$") is { Success: true } arm)
+        if (Found(part, $"^(arm|disarm) {rows}$") is { Success: true } arm)
         {
             Arm(Whole(arm, 2), arm.Groups[1].Value == "arm");
         }
-        else if (HeardWords.Select(w => (w.Change, Match: Regex.Match(char.ToUpperInvariant(part[0]) + part[1..], $"^{w.Words.Replace("@", rows, StringComparison.Ordinal)}$"))).FirstOrDefault(w => w.Match.Success) is { Match: { } heard } how)
+        else if (HeardWords.Select(w => (w.Change, Match: Found(char.ToUpperInvariant(part[0]) + part[1..], $"^{w.Words.Replace("@", rows, StringComparison.Ordinal)}$"))).FirstOrDefault(w => w.Match.Success) is { Match: { } heard } how)
         {
             Tracks(heard, (t, _) => how.Change(t, heard.Groups[3].Value));
         }
-        else if (Regex.Match(part, $"^(keep in the main mix|take out of the main mix|let follow their groups|send past their groups|mute|unmute|switch off the effects of|switch on the effects of) {name}$") is { Success: true } element)
+        else if (Found(part, $"^(keep in the main mix|take out of the main mix|let follow their groups|send past their groups|mute|unmute|switch off the effects of|switch on the effects of) {name}$") is { Success: true } element)
         {
             Change(Element(element.Groups[2].Value), e => element.Groups[1].Value switch
             {
@@ -428,7 +429,7 @@ internal sealed class SetupRobot
     {
         var list = match.Groups[group].Value;
         var at = 0;
-        foreach (Match part in Regex.Matches(list, $"\\G{pattern}(?:, |$)"))
+        foreach (Match part in AllFound(list, $"\\G{pattern}(?:, |$)"))
         {
             act(part);
             at = part.Index + part.Length;
@@ -437,14 +438,18 @@ internal sealed class SetupRobot
         Must(at == list.Length, $"nobody understands: {list[at..]}");
     }
 
-    private static string Bare(string told) => Regex.Match(told, "“(.*)”").Groups[1].Value;
+    private static Match Found(string text, string pattern) => Regex.Match(text, pattern, RegexOptions.None, Patience);
+
+    private static MatchCollection AllFound(string text, string pattern) => Regex.Matches(text, pattern, RegexOptions.None, Patience);
+
+    private static string Bare(string told) => Found(told, "“(.*)”").Groups[1].Value;
 
     private static Pan Place(string words) => words switch
     {
         "hard left" => Pan.HardLeft,
         "hard right" => Pan.HardRight,
         "the centre" => Pan.Centre,
-        _ => Regex.Match(words, "^([\\d.]+) % (left|right)$") is { Success: true } m ? new(Number(m, 1) / 100 * (m.Groups[2].Value == "left" ? -1 : 1)) : throw new StuckException($"Where is {words}?"),
+        _ => Found(words, "^([\\d.]+) % (left|right)$") is { Success: true } m ? new(Number(m, 1) / 100 * (m.Groups[2].Value == "left" ? -1 : 1)) : throw new StuckException($"Where is {words}?"),
     };
 
     private void Tempo(string words)
@@ -512,7 +517,7 @@ internal sealed class SetupRobot
     private static int Of(string[] names, string told)
     {
         var name = Bare(told);
-        var at = Regex.Match(told, " no\\. (\\d+)$") is { Success: true } m ? Whole(m, 1) - 1 : Array.IndexOf(names, name);
+        var at = Found(told, " no\\. (\\d+)$") is { Success: true } m ? Whole(m, 1) - 1 : Array.IndexOf(names, name);
         Must(at >= 0 && at < names.Length && names[at] == name, $"there is no {told}");
         return at;
     }

@@ -5,7 +5,6 @@ using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Planning;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.StandIns;
 using GateSplit.Core.Templates;

@@ -27,6 +27,9 @@ public sealed class SetupModel(OpenSessions open, SessionStore sessions, TakeSto
     /// <summary>Steps of the last time's sheet that are not in this one.</summary>
     public SetupSheet? Gone { get; private set; }
 
+    /// <summary>What has to be mended in the split before anybody follows the sheet; what the sheet itself sees to is not among it.</summary>
+    public int ToMend => Frame.Findings.Count(f => f.ToMend && f.Check is not ("Settings" or "Restart"));
+
     /// <summary>The sessions whose sheet can be the last time's.</summary>
     public IReadOnlyList<SessionSummary> Others { get; private set; } = [];
 

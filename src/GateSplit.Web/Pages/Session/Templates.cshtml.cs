@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using GateSplit.Core;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Templates;

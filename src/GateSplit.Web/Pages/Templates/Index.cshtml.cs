@@ -41,7 +41,12 @@ public sealed class IndexModel(TemplateStore templates, SessionStore sessions) :
     }
 
     /// <summary>Begins a session from one.</summary>
-    public async Task<IActionResult> OnPostBegin(long id, string? name, IFormFile? midi, bool leaveOutSilent)
+    /// <param name="id">Which.</param>
+    /// <param name="name">The session's name.</param>
+    /// <param name="with">"sheet" to go to its setup sheet rather than to its split.</param>
+    /// <param name="midi">Its song; null for what the template has.</param>
+    /// <param name="leaveOutSilent">True to leave out the tracks of what does not sound in the song.</param>
+    public async Task<IActionResult> OnPostBegin(long id, string? name, string? with, IFormFile? midi, bool leaveOutSilent)
     {
         name = name?.Trim() ?? "";
         if (!Core.Names.Fit(name, SessionFile.LongestName))
@@ -66,7 +71,7 @@ public sealed class IndexModel(TemplateStore templates, SessionStore sessions) :
         }
 
         var split = TemplateFit.Begin(found.Value, Song.Of(file.Value).Read(found.Value.Split.Pass.TempoToMicrosecond), leaveOutSilent);
-        return Redirect($"/sessions/{await sessions.Create(name, MidiWriter.Write(file.Value), split)}/split");
+        return Redirect($"/sessions/{await sessions.Create(name, MidiWriter.Write(file.Value), split)}/{(with == "sheet" ? "setup" : "split")}");
     }
 
     /// <summary>Takes one in from a file.</summary>
