@@ -13,7 +13,7 @@ public static class JobServices
     public static IServiceCollection AddGateSplitJobs(this IServiceCollection services, string audioFolder, ProofPolicy proofs)
     {
         services.AddSingleton(proofs);
-        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>().AddSingleton<AudioKeeper>().AddSingleton<ReadingStore>().AddSingleton<ProofStore>().AddSingleton<MendedTakes>().AddSingleton<RollCallStore>().AddSingleton<HandoffStore>().AddSingleton<BundleStore>().AddSingleton<SetupStore>().AddSingleton<TemplateStore>();
+        services.AddSingleton<SessionStore>().AddSingleton<ChartStore>().AddSingleton<TakeStore>().AddSingleton<JobStore>().AddSingleton<DemoStore>().AddSingleton<AudioKeeper>().AddSingleton<ReadingStore>().AddSingleton<ProofStore>().AddSingleton<MendedTakes>().AddSingleton<RollCallStore>().AddSingleton<HandoffStore>().AddSingleton<BundleStore>().AddSingleton<SetupStore>().AddSingleton<TemplateStore>().AddSingleton<GearStore>();
         services.AddSingleton<IAudioStore>(new FolderAudioStore(audioFolder));
         services.AddSingleton(UploadLimits.Default).AddSingleton<UploadRoom>().AddSingleton<Overviews>().AddSingleton<TakeParts>().AddSingleton<HandoffMaterials>().AddSingleton<JobRunner>().AddSingleton<JobQueue>();
         services.AddSingleton<JobBell>().AddSingleton<IJob, PrintJob>().AddSingleton<IJob, BringInJob>().AddSingleton<IJob, ProofJob>().AddSingleton<IJob, RollCallJob>().AddSingleton<IJob, HandoffJob>().AddSingleton<IJob, SessionInJob>();

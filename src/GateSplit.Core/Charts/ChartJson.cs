@@ -88,11 +88,11 @@ public static class ChartJson
     }
 
     /// <summary>Ids are written as texts and quantities as numbers, whatever their types look like.</summary>
-    private static JsonNode Plain(JsonSchemaExporterContext context, JsonNode schema)
+    internal static JsonNode Plain(JsonSchemaExporterContext context, JsonNode schema)
     {
         var type = Nullable.GetUnderlyingType(context.TypeInfo.Type) ?? context.TypeInfo.Type;
         bool Is(Type shape) => type.GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == shape);
-        var plain = Is(typeof(IId<>)) ? "string" : Is(typeof(IQuantity<>)) ? "number" : null;
+        var plain = Is(typeof(IId<>)) ? "string" : Is(typeof(IQuantity<>)) ? "number" : Is(typeof(ICount<>)) ? "integer" : null;
         return plain is null ? schema : new JsonObject { ["type"] = type == context.TypeInfo.Type ? plain : new JsonArray(plain, "null") };
     }
 

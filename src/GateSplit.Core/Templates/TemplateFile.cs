@@ -1,6 +1,9 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using System.Text.Json.Schema;
+using System.Text.Json.Serialization.Metadata;
 using System.Text.Unicode;
+using GateSplit.Core.Charts;
 using GateSplit.Core.Notes;
 using GateSplit.Core.Splits;
 
@@ -39,6 +42,18 @@ public static class TemplateFile
         {
             return new Refusal($"This is no template. {JsonTrouble.Of(e)}");
         }
+    }
+
+    /// <summary>The schema of the file.</summary>
+    public static string Schema()
+    {
+        var options = new JsonSerializerOptions(SplitJson.Options) { TypeInfoResolver = new DefaultJsonTypeInfoResolver() };
+        var schema = options.GetJsonSchemaAsNode(typeof(Document), new JsonSchemaExporterOptions { TreatNullObliviousAsNonNullable = true, TransformSchemaNode = ChartJson.Plain }).AsObject();
+        schema.Insert(0, "$schema", "https://json-schema.org/draft/2020-12/schema");
+        schema.Insert(1, "title", "Gate Split template");
+        schema["properties"]!["format"] = new JsonObject { ["const"] = FormatName };
+        schema["properties"]!["version"] = new JsonObject { ["type"] = "integer", ["minimum"] = 1, ["maximum"] = Version };
+        return schema.ToJsonString(new JsonSerializerOptions { WriteIndented = true }) + "\n";
     }
 
     private static Result<Template> Read(JsonNode? json)

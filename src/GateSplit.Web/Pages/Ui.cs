@@ -29,6 +29,18 @@ public static class Ui
     /// <summary>"mono", "stereo".</summary>
     public static string Word(Width width) => width == Width.Mono ? "mono" : "stereo";
 
+    /// <summary>What a row is, in words.</summary>
+    public static string Word(BankKind kind) => kind switch
+    {
+        BankKind.PlugInReturns => "what the plug-in gives back",
+        BankKind.Usb => "channels of its USB connection",
+        BankKind.Analog => "sockets of the interface, reached by cables",
+        BankKind.AppToApp => "ports joined to the other app",
+        BankKind.StemBuses => "buses on which groups come out",
+        BankKind.Loopback => "outputs led back to inputs",
+        _ => "internal buses, no hardware",
+    };
+
     /// <summary>"plug-in", "hardware".</summary>
     public static string Word(SourceKind kind) => kind switch
     {

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using System.Security.Cryptography;
 using System.Text.Json.Nodes;
 using GateSplit.Core.Charts;
@@ -10,6 +11,7 @@ using GateSplit.Core.StandIns;
 using GateSplit.Core.Templates;
 using GateSplit.Core.Views;
 using GateSplit.Tests.Shared;
+using NJsonSchema;
 
 namespace GateSplit.Core.Tests.Templates;
 
@@ -218,6 +220,25 @@ public sealed class TemplateTests
         var other = Sessions.After(empty, new AddBank(BankKind.Loopback, "Socket", 8));
         Assert.All(TemplateFit.Of(template, SplitView.Of(other, song), song, new TemplateWish(["u1", socket.Id.Value])).After.Tracks, t => Assert.Null(t.Input));
     }
+
+    [Fact]
+    public async Task The_published_schema_is_that_of_the_program_and_refuses_what_does_not_fit()
+    {
+        var path = SchemaPath();
+        Assert.Equal(await File.ReadAllTextAsync(path), TemplateFile.Schema());
+        var schema = await JsonSchema.FromJsonAsync(TemplateFile.Schema());
+        foreach (var demo in DemoSessions.All)
+        {
+            var json = System.Text.Encoding.UTF8.GetString(TemplateFile.Write(Kept(TemplateMaker.Whole(demo.Name, demo.Split, demo.Song, withNotes: true))));
+            Assert.Empty(schema.Validate(json));
+        }
+
+        var file = JsonNode.Parse(TemplateFile.Write(Kept(TemplateMaker.Whole("Fog", Fog.Split, Fog.Song, withNotes: true))))!;
+        file["split"]!["tracks"]![0]!["width"] = "wide";
+        Assert.NotEmpty(schema.Validate(file.ToJsonString()));
+    }
+
+    private static string SchemaPath([CallerFilePath] string here = "") => Path.Combine(Path.GetDirectoryName(here)!, "../../../docs/schemas/template.schema.json");
 
     private static Template Kept(Result<Template> made)
     {

@@ -79,18 +79,6 @@ public sealed class RecorderModel(OpenSessions open, SessionStore sessions, Take
         ];
     }
 
-    /// <summary>What a row is, in words.</summary>
-    public string Kind(Bank bank) => bank.Kind switch
-    {
-        BankKind.PlugInReturns => "what the plug-in gives back",
-        BankKind.Usb => "channels of its USB connection",
-        BankKind.Analog => "sockets of the interface, reached by cables",
-        BankKind.AppToApp => "ports joined to the other app",
-        BankKind.StemBuses => "buses on which groups come out",
-        BankKind.Loopback => "outputs led back to inputs",
-        _ => "internal buses, no hardware",
-    };
-
     /// <summary>Measures how late a looped-back pair is, and sets it so.</summary>
     public Task<IActionResult> OnPostPing(int revision, string bank) => Change(revision, () =>
     {
