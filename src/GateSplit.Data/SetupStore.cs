@@ -10,12 +10,6 @@ public sealed class SetupStore(NpgsqlDataSource database)
 {
     private const int TokenBytes = 16;
 
-    /// <summary>The most letters of what names a step.</summary>
-    public const int LongestStep = 64;
-
-    /// <summary>The most steps that are ticked at a time.</summary>
-    public const int MostAtOnce = 2000;
-
     /// <summary>The steps of a session that are ticked.</summary>
     public async Task<IReadOnlySet<string>> Ticked(long sessionId)
     {

@@ -18,9 +18,11 @@ public sealed class TemplateStore(NpgsqlDataSource database)
 
     private const string Newest = "join lateral (select * from template_versions n where n.template_id = t.id order by n.number desc limit 1) v on true";
 
-    /// <summary>All that are not deleted, by name.</summary>
+    /// <summary>Those that are not deleted, by name.</summary>
     /// <param name="search">Words in the name or in what they keep; empty for all.</param>
-    public async Task<IReadOnlyList<TemplateHead>> List(string search = "")
+    /// <param name="from">Rows to pass over.</param>
+    /// <param name="most">No more than so many.</param>
+    public async Task<IReadOnlyList<TemplateHead>> List(string search = "", int from = 0, int most = Most)
     {
         await using var connection = await database.OpenConnectionAsync();
         return (await connection.QueryAsync<TemplateHead>(
@@ -28,9 +30,9 @@ public sealed class TemplateStore(NpgsqlDataSource database)
             select t.id, t.name, v.number as version, v.kind, v.gist, v.made_at, (select count(*) from template_versions c where c.template_id = t.id) as versions
             from templates t {Newest}
             where t.deleted_at is null and (@search = '' or position(lower(@search) in lower(t.name || ' ' || v.gist)) > 0)
-            order by lower(t.name), t.id
+            order by lower(t.name), t.id offset @from limit @most
             """,
-            new { search = search.Trim() })).AsList();
+            new { search = search.Trim(), from, most })).AsList();
     }
 
     /// <summary>The versions of one, the newest first.</summary>

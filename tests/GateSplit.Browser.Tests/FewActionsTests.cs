@@ -36,6 +36,38 @@ public sealed class FewActionsTests
         Assert.Empty(browser.Complaints);
     }
 
+    [Fact]
+    public async Task A_recording_takes_at_most_five_to_be_cut_and_named()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        var folder = Directory.CreateTempSubdirectory("gate-split-first-").FullName;
+        try
+        {
+            string[] files = [Path.Combine(folder, "Kick.wav"), Path.Combine(folder, "Snare.wav")];
+            foreach (var file in files)
+            {
+                Programs.Run("ffmpeg", "-v", "error", "-f", "lavfi", "-i", "anoisesrc=d=3:r=48000:a=0.5", file);
+            }
+
+            using var browser = new Browser(app.Port);
+            browser.Open("/");
+            Act(() => new SelectElement(browser.Find("#first-recorded")).SelectByText("Mudlark Nine"));
+            Act(() => browser.Find("form:has(#first-recorded) button").Click());
+            browser.WaitUntil(() => browser.All("#recording").Count > 0, "it can be sent");
+            Act(() => browser.Find("#recording").SendKeys(string.Join('\n', files)));
+            Act(() => browser.Button("Bring them in").Click());
+            browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
+            Act(() => browser.Button("Cut and keep as a take").Click());
+            browser.WaitUntil(() => browser.All(".take-track").Count == 2, "the take is there");
+            Assert.Equal(["Kick", "Snare"], browser.All(".take-name").Select(n => n.Text));
+            Assert.InRange(_actions, 1, 5);
+        }
+        finally
+        {
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
     private void Act(Action action)
     {
         action();

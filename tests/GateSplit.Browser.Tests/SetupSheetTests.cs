@@ -38,11 +38,19 @@ public sealed class SetupSheetTests
     }
 
     [Fact]
-    public async Task On_a_phone_nothing_of_it_is_cut_off()
+    public async Task On_a_phone_nothing_is_cut_off_or_behind_the_foot()
     {
         await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?> { ["width"] = 390, ["height"] = 844, ["deviceScaleFactor"] = 1, ["mobile"] = true });
+        string[] pages = ["/", "/gear", "/templates", "/shelf", "/sessions/2/setup", .. new[] { "sources", "recorder", "split", "line-check", "print", "proof", "handoff", "templates", "roll-call" }.Select(p => $"/sessions/1/{p}")];
+        foreach (var page in pages)
+        {
+            browser.Open(page);
+            Assert.Equal(390L, browser.Driver.ExecuteScript("return document.documentElement.scrollWidth"));
+            Assert.NotEqual("sticky", browser.Driver.ExecuteScript("const foot = document.querySelector('.foot'); return foot ? getComputedStyle(foot).position : 'static'"));
+        }
+
         foreach (var page in new[] { "/sessions/1/setup", "/sessions/2/setup", "/sessions/3/setup" })
         {
             browser.Open(page);

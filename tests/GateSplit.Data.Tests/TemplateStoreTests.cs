@@ -69,6 +69,7 @@ public sealed class TemplateStoreTests : IAsyncLifetime
         await _templates.Restore(one.Id);
         Assert.Equal(3, (await _templates.List()).Count);
         Assert.Equal(2, (await _templates.List("one")).Count);
+        Assert.Equal((await _templates.List()).Skip(1).Take(1), await _templates.List("", from: 1, most: 1));
         await _templates.Delete(two.Id);
         await _templates.Empty();
         Assert.Empty(await _templates.Deleted());

@@ -44,8 +44,13 @@ public sealed class SetupPageTests(DemoApp demo)
         await visitor.Send("form[action*='handler=Clear']");
         Assert.Equal("Nothing is ticked any more.", visitor.Notice);
         Assert.Empty(visitor.Page.QuerySelectorAll(".setup li :checked"));
-        await visitor.Send(".setup", new Dictionary<string, string> { ["on"] = new string('x', 65) });
+
+        // What is no step of it is not kept, and who does not come from the page is refused.
+        await visitor.Send(".setup", new Dictionary<string, string> { ["on"] = "0123456789abcdef01234567" });
+        Assert.Equal("[]", System.Text.Encoding.UTF8.GetString(await visitor.Bytes($"{path}/setup/ticks")));
+        await visitor.Send(".setup", new Dictionary<string, string> { ["on"] = key, ["__RequestVerificationToken"] = "forged" });
         Assert.Equal(HttpStatusCode.BadRequest, visitor.Status);
+        Assert.Equal("[]", System.Text.Encoding.UTF8.GetString(await visitor.Bytes($"{path}/setup/ticks")));
         await visitor.Get("/sessions/999999/setup");
         Assert.Equal(HttpStatusCode.NotFound, visitor.Status);
     }

@@ -5,6 +5,9 @@ public static class ChartSketch
 {
     private const int FirstKey = 36;
 
+    /// <summary>The channel behind the main pair.</summary>
+    public const int FirstChannel = 3;
+
     /// <summary>Makes one.</summary>
     /// <param name="id">Its id.</param>
     /// <param name="name">Its name.</param>
@@ -34,9 +37,16 @@ public static class ChartSketch
     /// <param name="id">Its id.</param>
     /// <param name="name">Its name.</param>
     /// <param name="list">The list.</param>
+    /// <param name="width">Of every element and its port.</param>
+    /// <param name="first">The channel on which the first element sits; the main mix is on 1-2, and outputs between are nobody's.</param>
     /// <returns>The chart, or a sentence about what in the list makes none.</returns>
-    public static Result<Chart> OfNames(ChartId id, string name, string list)
+    public static Result<Chart> OfNames(ChartId id, string name, string list, Width width = Width.Mono, int first = FirstChannel)
     {
+        if (first is < FirstChannel or > ChartRules.MostChannels)
+        {
+            return new Refusal($"The main mix is on 1-2, so the first element sits on {FirstChannel} or higher, up to {ChartRules.MostChannels}.");
+        }
+
         var elements = new List<(string Name, int? Key, string? Group)>();
         string? group = null;
         foreach (var line in list.ReplaceLineEndings("\n").Split('\n').Select(l => l.Trim()))
@@ -65,11 +75,24 @@ public static class ChartSketch
         var taken = elements.Select(e => e.Key).OfType<int>().ToHashSet();
         var free = new Queue<int>(Enumerable.Range(FirstKey, 128 - FirstKey).Where(k => !taken.Contains(k)));
         var sketch = Of(id, name, elements.Count);
+        var between = Enumerable.Range(FirstChannel, first - FirstChannel).Select(n => new ChartPort(n - 1, $"Out {n}", n, Width.Mono, Tap.AfterFader)).ToList();
         var chart = sketch with
         {
             Voices = [.. sketch.Voices.Select((v, i) => v with { Name = elements[i].Name, Keys = [elements[i].Key ?? (free.TryDequeue(out var next) ? next : 127)] })],
-            Elements = [.. sketch.Elements.Select((e, i) => e with { Name = elements[i].Name, Family = FamilyOf(elements[i].Name), Group = elements[i].Group })],
-            Ports = [sketch.Ports[0], .. sketch.Ports.Skip(1).Select((p, i) => p with { Name = elements[i].Name })],
+            Elements =
+            [
+                .. sketch.Elements.Select((e, i) => e with
+                {
+                    Name = elements[i].Name, Family = FamilyOf(elements[i].Name), Group = elements[i].Group, Width = width, Port = e.Port + between.Count,
+                }),
+            ],
+            Ports =
+            [
+                sketch.Ports[0],
+                .. between,
+                .. sketch.Ports.Skip(1).Select((p, i) => p with { Number = p.Number + between.Count, Name = elements[i].Name, Width = width, FirstChannel = first + i * (int)width }),
+            ],
+            Modes = [sketch.Modes[0] with { Ports = [.. Enumerable.Range(1, 1 + between.Count + elements.Count)] }],
             Groups = [.. elements.Select(e => e.Group).OfType<string>().Distinct().Select(g => new ChartGroup(g))],
         };
         return ChartRules.Trouble(chart) is { } trouble ? new Refusal(trouble) : chart;

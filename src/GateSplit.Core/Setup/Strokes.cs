@@ -23,7 +23,7 @@ public static class Strokes
     /// run, with the best for what lies between on top. O(n^3).
     /// </remarks>
     public static ImmutableArray<Stroke<T>> Fewest<T>(IReadOnlyList<T> now, IReadOnlyList<T> wanted, Func<int, int, bool, Held<T>?> at) =>
-        new Search<T>(now, wanted, at).Found();
+        now.SequenceEqual(wanted) ? [] : new Search<T>(now, wanted, at).Found();
 
     /// <summary>Finds them where an action gives all its rows the same.</summary>
     /// <typeparam name="T">What a row holds.</typeparam>

@@ -1,7 +1,7 @@
 using GateSplit.Core.Setup;
 using GateSplit.Data;
 using GateSplit.Web.Sessions;
-using Microsoft.Extensions.Primitives;
+using Microsoft.AspNetCore.Antiforgery;
 
 namespace GateSplit.Web.Endpoints;
 
@@ -17,24 +17,32 @@ public static class SetupEndpoints
         app.MapGet("/sessions/{id:long}/setup/ticks", async (long id, SetupStore store) => Results.Json(await store.Ticked(id)));
         app.MapPost("/sessions/{id:long}/setup/ticks", Tick);
         app.MapGet("/sheet/{token}/ticks", async (string token, SetupStore store) => await store.Find(token) is { } id ? Results.Json(await store.Ticked(id)) : Results.NotFound());
-        app.MapPost("/sheet/{token}/ticks", async (string token, SetupStore store, HttpContext context) => await store.Find(token) is { } id ? await Tick(id, store, context) : Results.NotFound());
+        app.MapPost("/sheet/{token}/ticks", async (string token, SetupStore store, OpenSessions open, IAntiforgery forgery, HttpContext context) =>
+            await store.Find(token) is { } id ? await Tick(id, store, open, forgery, context) : Results.NotFound());
     }
 
     /// <summary>Takes ticks in: "on" and "off" as often as there are steps; without script the page that sent them comes again.</summary>
-    private static async Task<IResult> Tick(long id, SetupStore store, HttpContext context)
+    private static async Task<IResult> Tick(long id, SetupStore store, OpenSessions open, IAntiforgery forgery, HttpContext context)
     {
-        var form = await context.Request.ReadFormAsync(context.RequestAborted);
-        if (form["on"].Count + form["off"].Count > SetupStore.MostAtOnce || form["on"].Concat(form["off"]).Any(s => s is null || s.Length > SetupStore.LongestStep))
+        if (!await forgery.IsRequestValidAsync(context))
         {
-            return Results.Text("These are no ticks of a setup sheet.", statusCode: StatusCodes.Status400BadRequest);
+            return Results.Text("This page is too old. Open it once more.", statusCode: StatusCodes.Status400BadRequest);
         }
 
+        if (await open.Find(id) is not var (session, _))
+        {
+            return Results.NotFound();
+        }
+
+        // Steps that the sheet does not have, or not any more, are not kept: nobody fills the table with what is no step.
+        var form = await context.Request.ReadFormAsync(context.RequestAborted);
+        var steps = SetupSheet.Of(session.Lines).Keys.ToHashSet();
+        string[] Known(string field) => [.. form[field].OfType<string>().Where(steps.Contains)];
+
         // A form without script sends all that are ticked and names all that there are.
-        string[] on = Known(form["on"]), off = form.ContainsKey("all") ? [.. Known(form["all"]).Except(on)] : Known(form["off"]);
+        string[] on = Known("on"), off = form.ContainsKey("all") ? [.. Known("all").Except(on)] : Known("off");
         return !await store.Tick(id, on, off) ? Results.NotFound()
             : form.ContainsKey("all") ? Results.Redirect(context.Request.Path.Value![..^"/ticks".Length])
             : Results.Json(await store.Ticked(id));
     }
-
-    private static string[] Known(StringValues values) => [.. values.OfType<string>()];
 }

@@ -188,6 +188,7 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
         var made = await Make(Wish, midi);
         if (made.Ok)
         {
+            Answered(); // who makes a session knows what is in front of them
             return Redirect($"/sessions/{made.Value.Id}/split");
         }
 

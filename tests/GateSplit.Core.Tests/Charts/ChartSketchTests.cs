@@ -9,6 +9,28 @@ public sealed class ChartSketchTests
 {
     private static readonly ChartId Id = new("listed");
 
+    [Theory]
+    [InlineData(Width.Mono, 3, "1-2 3 4 5", "2 3 4")]
+    [InlineData(Width.Stereo, 3, "1-2 3-4 5-6 7-8", "2 3 4")]
+    [InlineData(Width.Mono, 5, "1-2 3 4 5 6 7", "4 5 6")]
+    [InlineData(Width.Stereo, 5, "1-2 3 4 5-6 7-8 9-10", "4 5 6")]
+    public void The_first_sits_where_it_is_said_to_after_the_mix(Width width, int first, string channels, string ports)
+    {
+        var chart = ChartSketch.OfNames(Id, "Listed", "Kick\nSnare\nHat", width, first).Value!;
+        Assert.Equal(channels, string.Join(' ', chart.Ports.Select(p => p.Channels)));
+        Assert.Equal(ports, string.Join(' ', chart.Elements.Select(e => e.Port)));
+        Assert.Equal(["Kick", "Snare", "Hat"], chart.Elements.Select(e => chart.Port(e.Port!.Value)!.Name));
+        Assert.All(chart.Elements, e => Assert.Equal(width, e.Width));
+        Assert.Equal(chart.Ports.Select(p => p.Number), chart.Modes[0].Ports);
+        Assert.Null(ChartRules.Trouble(chart));
+    }
+
+    [Theory]
+    [InlineData(2)]
+    [InlineData(257)]
+    public void Where_nothing_can_sit_is_told(int first) =>
+        Assert.Equal("The main mix is on 1-2, so the first element sits on 3 or higher, up to 256.", ChartSketch.OfNames(Id, "Listed", "Kick", Width.Mono, first).Trouble);
+
     [Fact]
     public void A_pasted_list_makes_a_chart_with_groups_and_keys_that_count_upward()
     {

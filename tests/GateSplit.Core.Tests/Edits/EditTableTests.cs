@@ -3,6 +3,7 @@ using GateSplit.Core.Edits;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
+using GateSplit.Core.Templates;
 
 namespace GateSplit.Core.Tests.Edits;
 
@@ -190,7 +191,7 @@ public sealed class EditTableTests
     [Fact]
     public void Every_kind_of_edit_is_in_the_table_or_has_tests_of_its_own()
     {
-        var elsewhere = new[] { nameof(Several), nameof(DeclarePorts), nameof(JoinExternals), nameof(SetInsert), nameof(UpdateChart), nameof(SetSimulatedUnit), nameof(PlugCables), nameof(PullCables), nameof(RemoveBank), nameof(RemoveStep) };
+        var elsewhere = new[] { nameof(Several), nameof(DeclarePorts), nameof(JoinExternals), nameof(SetInsert), nameof(UpdateChart), nameof(SetSimulatedUnit), nameof(PlugCables), nameof(PullCables), nameof(RemoveBank), nameof(RemoveStep), nameof(PutTemplate) };
         var kinds = typeof(Edit).Assembly.GetTypes().Where(t => t.IsSubclassOf(typeof(Edit)) && !t.IsAbstract).Select(t => t.Name);
         Assert.Empty(kinds.Except(Done.Select(row => row.Data.Item2.GetType().Name)).Except(elsewhere));
     }

@@ -48,6 +48,7 @@ public sealed class TemplateTests
         Assert.All(fit.Proposed, r => Assert.Equal(TemplateFate.Made, r.Fate));
         Assert.Equal(Printed(Fog.Split, Song), Printed(Sessions.After(without, fit.Edit), Song));
         Assert.Equal("Add the template Drums", fit.Edit.Name(without));
+        Assert.Equal("The session has changed since the template was looked at. Look at what it would do now.", fit.Edit.Apply(Sessions.After(without, new RenameTrack(without.Tracks[0].Id, "Other"))).Trouble);
     }
 
     [Fact]

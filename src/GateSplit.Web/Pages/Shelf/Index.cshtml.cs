@@ -36,7 +36,7 @@ public sealed class IndexModel(ChartStore charts) : PageModel
     }
 
     /// <summary>Begins a chart from a list of names.</summary>
-    public async Task<IActionResult> OnPostNames(string? name, string? names)
+    public async Task<IActionResult> OnPostNames(string? name, string? names, bool stereo, int first = ChartSketch.FirstChannel)
     {
         name = name?.Trim() ?? "";
         if (name.Length is 0 or > 80)
@@ -45,7 +45,7 @@ public sealed class IndexModel(ChartStore charts) : PageModel
         }
 
         var id = await charts.FreeId(ChartSketch.IdOf(name));
-        var sketch = ChartSketch.OfNames(id, name, names ?? "");
+        var sketch = ChartSketch.OfNames(id, name, names ?? "", stereo ? Width.Stereo : Width.Mono, first);
         return (sketch.Trouble ?? await charts.Add(sketch.Value!)) is { } trouble ? await Refuse(trouble) : Redirect($"/shelf/{id}");
     }
 

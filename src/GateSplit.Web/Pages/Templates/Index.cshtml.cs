@@ -13,9 +13,24 @@ namespace GateSplit.Web.Pages.Templates;
 /// <summary>The shelf of templates: what was kept to be used again.</summary>
 public sealed class IndexModel(TemplateStore templates, SessionStore sessions) : PageModel
 {
+    private const int RowsAPage = 20;
+
     /// <summary>Words in the name or in what they keep; empty for all.</summary>
     [BindProperty(SupportsGet = true, Name = "find")]
     public string? Find { get; set; }
+
+    /// <summary>Rows that are passed over.</summary>
+    [BindProperty(SupportsGet = true, Name = "from")]
+    public int From { get; set; }
+
+    /// <summary>Where the next page begins; null for none.</summary>
+    public int? Next { get; private set; }
+
+    /// <summary>Where the page before begins; null for none.</summary>
+    public int? Previous => From > 0 ? Math.Max(0, From - RowsAPage) : null;
+
+    /// <summary>The address of the page that begins with a row.</summary>
+    public string AddressOf(int from) => $"/templates?{(Find is { Length: > 0 } ? $"find={Uri.EscapeDataString(Find)}&" : "")}from={from}";
 
     /// <summary>What is shown: each with its drawing, or why it cannot be read.</summary>
     public IReadOnlyList<(TemplateHead Head, string? Svg, string? Trouble)> Rows { get; private set; } = [];
@@ -31,7 +46,9 @@ public sealed class IndexModel(TemplateStore templates, SessionStore sessions) :
     {
         Notice ??= TempData.TakeNotice();
         var rows = new List<(TemplateHead, string?, string?)>();
-        foreach (var head in await templates.List(Find ?? ""))
+        var heads = await templates.List(Find ?? "", Math.Max(0, From), RowsAPage + 1);
+        Next = heads.Count > RowsAPage ? Math.Max(0, From) + RowsAPage : null;
+        foreach (var head in heads.Take(RowsAPage))
         {
             var found = await templates.Find(head.Id);
             rows.Add((head, found is { Ok: true } kept ? TemplateDrawing.Svg(kept.Value) : null, found is { Ok: false } lost ? lost.Trouble : null));

@@ -13,6 +13,7 @@ function follow(form) {
   const boxes = [.../** @type {NodeListOf<HTMLInputElement>} */ (form.querySelectorAll("input[name=on]"))];
   const token = /** @type {HTMLInputElement} */ (form.querySelector("input[name=__RequestVerificationToken]")).value;
   let sending = false;
+  let isClosed = false;
 
   /** What waits to be sent: what names a step, and whether it is ticked. */
   const waiting = () => JSON.parse(localStorage.getItem(store) ?? "{}");
@@ -21,7 +22,8 @@ function follow(form) {
     const now = merged(ticked, waiting());
     for (const box of boxes) box.checked = now.has(box.value);
     form.querySelector("[data-done]").textContent = String(boxes.filter((b) => b.checked).length);
-    /** @type {HTMLElement} */ (form.querySelector("[data-waiting]")).hidden = !isLost;
+    /** @type {HTMLElement} */ (form.querySelector("[data-waiting]")).hidden = !isLost || isClosed;
+    /** @type {HTMLElement} */ (form.querySelector("[data-closed]")).hidden = !isClosed;
   }
 
   async function exchange() {
@@ -32,6 +34,7 @@ function follow(form) {
     for (const [key, on] of Object.entries(sent)) body.append(on ? "on" : "off", key);
     try {
       const answer = await fetch(address, Object.keys(sent).length > 0 ? { method: "POST", body } : {});
+      isClosed = answer.status === 404;
       if (!answer.ok) throw new Error(answer.statusText);
       const ticked = await answer.json();
       localStorage.setItem(store, JSON.stringify(afterSending(waiting(), sent)));
