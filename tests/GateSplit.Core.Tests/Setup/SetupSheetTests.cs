@@ -38,6 +38,24 @@ public sealed class SetupSheetTests
         }
     }
 
+    [Fact]
+    public void Names_that_count_are_one_action_and_names_that_only_look_like_it_are_not()
+    {
+        var split = Sessions.Drums.Split;
+        Split Named(params string[] names) => split with { Tracks = [.. split.Tracks.Select((t, i) => t with { Name = names[i % names.Length] })] };
+        string[] Of(Split named)
+        {
+            var view = SplitView.Of(named, Sessions.Drums.Song);
+            Holds(view);
+            return [.. SetupSheet.Of(view).Steps.Select(s => s.Sentence).Where(s => s.StartsWith("Name ", StringComparison.Ordinal))];
+        }
+
+        Assert.Equal(["Name tracks 1 to 9 “Pad 7” to “Pad 15”, counting upward."], Of(Named([.. Enumerable.Range(7, 9).Select(n => $"Pad {n}")])));
+        Assert.StartsWith("Name single tracks: 1 “Pad 01”, 2 “Pad 02”", Assert.Single(Of(Named([.. Enumerable.Range(1, 9).Select(n => $"Pad 0{n}")]))));
+        Assert.Equal(["Name tracks 1 to 9 “Pad”, all the same."], Of(Named("Pad")));
+        Assert.StartsWith("Name single tracks: 1 “1”, 2 “2”", Assert.Single(Of(Named([.. Enumerable.Range(1, 9).Select(n => $"{n}")]))));
+    }
+
     [Theory]
     [MemberData(nameof(Demos))]
     public void A_step_left_out_is_noticed(string name)

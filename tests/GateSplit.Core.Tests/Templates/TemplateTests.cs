@@ -239,6 +239,46 @@ public sealed class TemplateTests
         Assert.NotEmpty(schema.Validate(file.ToJsonString()));
     }
 
+    [Fact]
+    public void What_is_in_the_session_stays_as_it_is_whatever_is_left_out_or_closed_up()
+    {
+        var silent = Song.Of(Fog.Song with { Tracks = [.. Fog.Song.Tracks.Select(t => t.RemoveAll(e => e.IsNoteOn || e.IsNoteOff))] });
+        var keys = Kept(TemplateMaker.Source("Keys", SplitView.Of(Fog.Split, Song), Keys, Fog.Song, withNotes: true));
+        var drums = Sessions.After(Fog.Split, [.. Fog.Split.Tracks.Skip(8).Select(t => (Edit)new RemoveTrack(t.Id)), new RemoveUnit(Keys)]);
+        var fit = TemplateFit.Of(keys, SplitView.Of(drums, silent), silent, new TemplateWish(["u2"], LeaveOutSilent: true, CloseUp: true));
+        Assert.Equal(drums.Tracks, fit.After.Tracks); // silent as they are
+        Assert.Equal(4, fit.Proposed.Count(r => r.Fate == TemplateFate.LeftOut));
+        Assert.Equal(SplitJson.Write(drums with { Units = [], Banks = [] }), SplitJson.Write(fit.After with { Units = [], Banks = [] }));
+    }
+
+    [Fact]
+    public void A_ride_of_the_session_stays_and_so_does_whom_a_group_of_it_feeds()
+    {
+        var kick = new ElementRef(Drums, new ElementId("kick"));
+        Split Ridden(double value) => Sessions.After(Fog.Split, new SetRide(new Ride(kick, RideControl.Level, [new RidePoint(1, value)])));
+        var template = Kept(TemplateMaker.Whole("Ridden", Ridden(-6), Fog.Song, withNotes: true));
+        Assert.Equal(-3, Assert.Single(TemplateFit.Of(template, SplitView.Of(Ridden(-3), Song), Song, TemplateWish.Plain).After.Rides).Points[0].Value);
+        Assert.Equal(-6, Assert.Single(TemplateFit.Of(template, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain).After.Rides).Points[0].Value);
+
+        var apart = Sessions.After(Fog.Split, new AddTrackGroup("Low", true), new AddTrackGroup("All", true));
+        var fed = Sessions.After(apart, new SetTrackGroup(apart.TrackGroups[0] with { ParentId = apart.TrackGroups[1].Id }));
+        var groups = Kept(TemplateMaker.Whole("Fed", fed, Fog.Song, withNotes: true));
+        Assert.All(TemplateFit.Of(groups, SplitView.Of(apart, Song), Song, TemplateWish.Plain).After.TrackGroups, g => Assert.Null(g.ParentId));
+        Assert.Equal([new TrackGroupId("g2"), null], TemplateFit.Of(groups, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain).After.TrackGroups.Select(g => g.ParentId));
+    }
+
+    [Fact]
+    public void A_neighbour_does_not_take_an_input_and_a_track_of_two_sources_belongs_to_neither()
+    {
+        var one = Sessions.After(Fog.Split, [.. Fog.Split.Tracks.Where(t => t.Name != "Low tom").Select(t => (Edit)new RemoveTrack(t.Id))]);
+        var rest = Sessions.After(Fog.Split, new RemoveTrack(Sessions.TrackOf(Fog.Split, "Low tom").Id));
+        var tom = Kept(TemplateMaker.Source("Tom", SplitView.Of(one, Song), Drums, Fog.Song, withNotes: true));
+        Assert.Equal("Mudlark USB 9", TemplateFit.Of(tom, SplitView.Of(rest, Song), Song, TemplateWish.Plain).After is var after ? after.InputName(after.Tracks[^1]) : ""); // between 8 and 10
+
+        var both = Fog.Split.With(Sessions.TrackOf(Fog.Split, "Kick") with { MeantFor = [Meant.ForMix(Drums), Meant.ForMix(Keys)] });
+        Assert.DoesNotContain(Kept(TemplateMaker.Source("Drums", SplitView.Of(both, Song), Drums, Fog.Song, withNotes: true)).Split.Tracks, t => t.Name == "Kick");
+    }
+
     private static string SchemaPath([CallerFilePath] string here = "") => Path.Combine(Path.GetDirectoryName(here)!, "../../../docs/schemas/template.schema.json");
 
     private static Template Kept(Result<Template> made)
