@@ -39,6 +39,16 @@ public sealed class SetupSheetTests
     }
 
     [Fact]
+    public void Each_step_has_a_name_of_its_own_that_stays_when_others_change()
+    {
+        var twice = new SetupStep("Do it.");
+        var sheet = new SetupSheet([new SetupPart("Here", [twice, twice, new SetupStep("Do that.")]), new SetupPart("There", [twice])]);
+        Assert.Equal(4, sheet.Keys.Distinct().Count());
+        var other = new SetupSheet([new SetupPart("Here", [new SetupStep("Something new."), twice, new SetupStep("Do that.") { Note = "Noted." }])]);
+        Assert.Equal([sheet.Keys[0], sheet.Keys[2]], other.Keys.Skip(1));
+    }
+
+    [Fact]
     public void Names_that_count_are_one_action_and_names_that_only_look_like_it_are_not()
     {
         var split = Sessions.Drums.Split;
