@@ -1,3 +1,5 @@
+using Dapper;
+using GateSplit.Data;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Web.Tests;
@@ -49,5 +51,24 @@ public sealed class GearPageTests
         Assert.Empty(visitor.Page.QuerySelectorAll("#own"));
         await visitor.Send("#rows tbody form");
         Assert.Empty(visitor.Page.QuerySelectorAll("#rows"));
+    }
+
+    [Fact]
+    public async Task Gear_that_cannot_be_read_is_told_and_not_written_over()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        await using var database = Database.Open(app.ConnectionString);
+        await using (var connection = await database.OpenConnectionAsync())
+        {
+            await connection.ExecuteAsync("insert into gear (revision, format, document) values (1, 99, '{}')");
+        }
+
+        using var visitor = new Visitor(app);
+        await visitor.Get("/gear");
+        Assert.StartsWith("Your gear cannot be read. The split has version 99 of the format", visitor.Notice);
+        await visitor.Send("form:has(#add-chart)", new Dictionary<string, string> { ["chart"] = "mudlark-nine" });
+        Assert.StartsWith("Your gear cannot be read, so nothing was changed in it.", visitor.Notice);
+        await using var again = await database.OpenConnectionAsync();
+        Assert.Equal((1, 99), await again.QuerySingleAsync<(int, int)>("select revision, format from gear"));
     }
 }

@@ -94,7 +94,9 @@ public sealed class GearModel(GearStore store, ChartStore charts, SessionStore s
     private async Task<IActionResult> Change(int revision, Func<Own, Task<Result<Own>>> change)
     {
         var (gear, now) = await store.Load();
-        var changed = now != revision ? new Refusal(GearStore.Moved) : await change(gear.Ok ? gear.Value : Own.None);
+        var changed = now != revision ? new Refusal(GearStore.Moved)
+            : gear.Ok ? await change(gear.Value)
+            : new Refusal($"Your gear cannot be read, so nothing was changed in it. {gear.Trouble}");
         if (changed.Ok && SplitRules.FirstMisfit(changed.Value.Kept) is { } misfit)
         {
             changed = new Refusal(misfit.Sentence);

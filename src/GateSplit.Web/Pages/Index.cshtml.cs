@@ -17,7 +17,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace GateSplit.Web.Pages;
 
 /// <summary>The list of sessions, and making a new one.</summary>
-public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room, JobStore jobs) : PageModel
+public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room, JobStore jobs, DemoStore demos, TakeStore takes) : PageModel
 {
     private const int DefaultRate = 48000;
     private const int LongestSearch = 120;
@@ -71,7 +71,7 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     /// <summary>True if the first question is asked: of who opens the program for the first time, or wants to be asked again.</summary>
     public bool Asks => AskAgain || (!Request.Cookies.ContainsKey(AskedCookie) && Search.Length == 0 && In is null);
 
-    /// <summary>A session with a take to listen to; null if there is none.</summary>
+    /// <summary>A session that ships and has its take to listen to; null if there is none, or none yet.</summary>
     public long? ToLookAt { get; private set; }
 
     /// <summary>How much can come in just now.</summary>
@@ -274,7 +274,10 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
         }
 
         Sessions = rows.ToImmutable();
-        ToLookAt = Sessions.LastOrDefault(r => r.Summary.Takes > 0)?.Summary.Id;
+        foreach (var demo in Asks ? await demos.All() : [])
+        {
+            ToLookAt ??= await takes.Count(demo.SessionId) > 0 ? demo.SessionId : null;
+        }
     }
 
     /// <summary>One that nobody has looked at yet is looked at once. One that cannot be read is told where it stands, and harms no other.</summary>
