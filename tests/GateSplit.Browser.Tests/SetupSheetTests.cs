@@ -60,6 +60,22 @@ public sealed class SetupSheetTests
         }
     }
 
+    [Theory]
+    [InlineData(8.27, 11.69)]
+    [InlineData(8.5, 11)]
+    public async Task On_paper_a_sheet_of_a_demo_session_is_one_page(double width, double height)
+    {
+        await using var app = await PageApp.Start();
+        using var browser = new Browser(app.Port);
+        foreach (var session in Enumerable.Range(1, 5))
+        {
+            browser.Open($"/sessions/{session}/setup");
+            var printed = (Dictionary<string, object>)browser.Driver.ExecuteCdpCommand("Page.printToPDF", new Dictionary<string, object?> { ["paperWidth"] = width, ["paperHeight"] = height, ["printBackground"] = true, ["preferCSSPageSize"] = false })!;
+            var document = System.Text.Encoding.Latin1.GetString(Convert.FromBase64String((string)printed["data"]));
+            Assert.Equal((session, 1), (session, document.Split("/Type /Page\n").Length - 1));
+        }
+    }
+
     private static void Tick(Browser browser, int step) => ((IJavaScriptExecutor)browser.Driver).ExecuteScript("document.querySelectorAll('.setup input[name=on]')[arguments[0]].click()", step);
 
     private static void Offline(Browser browser, bool offline)

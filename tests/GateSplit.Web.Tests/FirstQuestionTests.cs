@@ -52,7 +52,7 @@ public sealed class FirstQuestionTests(DemoApp demo)
         using var visitor = new Visitor(demo.App);
         await visitor.Get("/");
         await visitor.Send("form:has(#first-box)", new Dictionary<string, string> { ["box"] = "nothing" });
-        Assert.Equal("Choose the box first.", visitor.Notice);
+        Assert.Equal("Choose at least one source for the session.", visitor.Notice);
         Assert.Contains("What do you have in front of you?", visitor.Text);
 
         // Who looks for a session is not asked.

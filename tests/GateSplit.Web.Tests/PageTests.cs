@@ -111,7 +111,7 @@ public sealed class PageTests(DemoApp demo)
     }
 
     [Theory]
-    [InlineData("", "mudlark-nine", "", "needs a name")]
+    [InlineData("a\u0007bell", "mudlark-nine", "", "needs a name")]
     [InlineData("x", "", "", "at least one source")]
     [InlineData("x", "mudlark-nine", "fast", "10 to 400")]
     public async Task A_session_that_cannot_be_made_is_told(string name, string chart, string tempo, string words)

@@ -63,6 +63,9 @@ public static class FileNames
         return names;
     }
 
+    /// <summary>What of a pattern does not make sense, whatever files it names; null if all does.</summary>
+    public static string? Trouble(string pattern) => For(pattern, ["a", "b"], "", 120) is { Ok: false } names ? names.Trouble : null;
+
     /// <summary>The words and the texts between them; null where there are braces around anything else. What stands in a word's place is never read again.</summary>
     private static List<string>? Pieces(string pattern)
     {

@@ -59,6 +59,7 @@ internal static class SourceSteps
         }
 
         var mode = unit.ModeId == chart.Modes[0].Id ? null : unit.Mode;
+        var needsRestart = (mode?.NeedsRestart ?? false) || (chart.DeclaresPorts && chart.Ports.Length > 1);
         for (var i = 0; i < chart.Settings.Length; i++)
         {
             // The mode is often one of the settings that the chart lists; then it is not told twice.
@@ -70,6 +71,7 @@ internal static class SourceSteps
             else
             {
                 yield return new SetupStep(chart.Settings[i].What) { Note = $"Otherwise: {chart.Settings[i].Otherwise}" };
+                needsRestart &= mode is not null || !IsRestart(chart.Settings[i]);
             }
         }
 
@@ -78,11 +80,15 @@ internal static class SourceSteps
             yield return new SetupStep($"Choose its output mode {Quoted(mode.Name)}.");
         }
 
-        if ((unit.ModeId != chart.Modes[0].Id && unit.Mode.NeedsRestart) || (chart.DeclaresPorts && chart.Ports.Length > 1))
+        if (needsRestart)
         {
             yield return new SetupStep(chart.Kind == SourceKind.PlugIn ? "Load it once more, so that its outputs are there." : "Start it again, so that its outputs are there.");
         }
     }
+
+    /// <summary>True if a chart's own words ask for a restart, so that it is not told twice.</summary>
+    private static bool IsRestart(ChartSetting setting) =>
+        setting.What.Contains("off and on", StringComparison.OrdinalIgnoreCase) || setting.What.Contains("restart", StringComparison.OrdinalIgnoreCase);
 
     private static IEnumerable<SetupStep> Connection(Split split, Unit unit)
     {

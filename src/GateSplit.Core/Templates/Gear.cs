@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using GateSplit.Core.Charts;
+using GateSplit.Core.Edits;
+using GateSplit.Core.Handoff;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;
@@ -17,6 +19,9 @@ public sealed record Gear(Split Kept)
     /// <summary>Nothing owned yet, and the usual defaults.</summary>
     public static Gear None { get; } = new(new Split([], [], [], new PassSettings(1, 1, null, 48000, SampleFormat.Pcm24)));
 
+    /// <summary>What files are usually called, as a pattern.</summary>
+    public string Pattern { get; init; } = FileNames.DefaultPattern;
+
     /// <summary>True if there are neither sources nor rows of inputs.</summary>
     public bool IsEmpty => Kept.Units.IsEmpty && Kept.Banks.IsEmpty;
 
@@ -31,7 +36,7 @@ public sealed record Gear(Split Kept)
     {
         var kept = Kept with
         {
-            Pass = session.Pass with { LengthBars = 1, StartBar = 1, Looped = false },
+            Pass = session.Pass,
             Banks = Kept.Banks.RemoveAll(b => b.UnitId is null && session.Banks.Any(s => s.UnitId is null && IsSame(b, s))),
         };
         var rows = new Dictionary<BankId, BankId>();
@@ -54,7 +59,7 @@ public sealed record Gear(Split Kept)
                 : Enumerable.Range(1, SplitRules.MostUnits * 2).Select(n => new UnitId($"u{n}")).First(i => kept.Unit(i) is null && kept.Bank(new BankId($"b-{i}")) is null);
             kept = kept with
             {
-                Units = kept.Units.Add(unit with { Id = id, Elements = [.. unit.Elements.Select(e => e with { Pass = null, Sounds = null })] }),
+                Units = kept.Units.Add(unit with { Id = id }),
                 Banks = kept.Banks.Add(session.BankOf(unit) with { Id = new BankId($"b-{id}"), UnitId = id }),
                 Cables =
                 [
@@ -66,17 +71,25 @@ public sealed record Gear(Split Kept)
             };
         }
 
-        return this with { Kept = kept.Tidied() };
+        return this with { Kept = Usual(kept.Tidied()) };
     }
 
     /// <summary>Adds a source as it is when new.</summary>
-    public Result<Gear> Add(Chart chart)
+    public Result<Gear> Add(Chart chart) => Change(new AddUnit(chart, SettingsMade: false));
+
+    /// <summary>Makes an edit of the sources or of the rows of inputs, or of how passes are recorded.</summary>
+    public Result<Gear> Change(Edit edit)
     {
-        var added = new AddUnit(chart, SettingsMade: false).Apply(Kept);
-        return added.Ok ? this with { Kept = added.Value } : new Refusal(added.Trouble);
+        var changed = edit.Apply(Kept);
+        return !changed.Ok ? new Refusal(changed.Trouble)
+            : changed.Value is { Tracks: [], TrackGroups: [], Rides: [], Steps: [] } kept ? this with { Kept = Usual(kept) }
+            : new Refusal("What you own has no tracks and nothing that is performed: these are made in a session.");
     }
 
-    /// <summary>The same without a source.</summary>
+    /// <summary>What does not fit in it; null if all does.</summary>
+    public string? Misfit => SplitRules.FirstMisfit(Kept)?.Sentence ?? FileNames.Trouble(Pattern);
+
+    /// <summary>The same without a source, its row of inputs and its cables.</summary>
     public Gear Without(UnitId id) => Kept.Unit(id) is { } unit ? this with { Kept = Without(Kept, unit) } : this;
 
     /// <summary>The same without a row of inputs.</summary>
@@ -99,17 +112,26 @@ public sealed record Gear(Split Kept)
         return split.Banks.Any(b => b.Kind == BankKind.Buses) ? split : split with { Banks = split.Banks.AddRange(StartingSplit.Of([], 1, 48000).Banks.Where(b => split.Bank(b.Id) is null)) };
     }
 
-    /// <summary>Writes it.</summary>
+    /// <summary>Writes its split.</summary>
     public string ToJson() => JsonSerializer.Serialize(Kept, SplitJson.Options);
 
     /// <summary>Reads it.</summary>
     /// <param name="json">The document.</param>
     /// <param name="version">The version of splits that it was written in.</param>
-    public static Result<Gear> Read(string json, int version)
+    /// <param name="pattern">What files are usually called.</param>
+    public static Result<Gear> Read(string json, int version, string pattern)
     {
         var read = SplitVersions.Read(json, version);
-        return read.Ok ? new Gear(read.Value) : new Refusal(read.Trouble);
+        return read.Ok ? new Gear(read.Value) { Pattern = pattern } : new Refusal(read.Trouble);
     }
+
+    /// <summary>What belongs to one song only is left out; a mode in which a source usually is needs no restart any more.</summary>
+    private static Split Usual(Split split) => split with
+    {
+        Pass = split.Pass with { LengthBars = 1, StartBar = 1, Looped = false },
+        Units = [.. split.Units.Select(u => u with { ModeInForceId = null, UnloadedPorts = [], Elements = [.. u.Elements.Select(e => e with { Pass = null, Sounds = null })] })],
+        Cables = split.Cables.RemoveAll(c => c.Pass is not null),
+    };
 
     private static bool IsSame(Bank a, Bank b) => a.Kind == b.Kind && string.Equals(a.Label, b.Label, StringComparison.OrdinalIgnoreCase);
 

@@ -6,7 +6,7 @@ namespace GateSplit.Core.Templates;
 /// <summary>A split that is kept to be used again, whole or in part: never audio, never takes.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Kind">What of a session it keeps.</param>
-/// <param name="Notes">A MIDI file: the song's, or the same without notes, an empty clip of the same length.</param>
+/// <param name="Notes">A MIDI file: the song's, or an empty clip with its tempo and metre.</param>
 /// <param name="Split">What is kept.</param>
 public sealed record Template(string Name, TemplateKind Kind, byte[] Notes, Split Split)
 {

@@ -23,6 +23,7 @@ public sealed class TemplateFit
     private readonly Dictionary<UnitId, UnitId> _units = [];
     private readonly Dictionary<BankId, BankId> _banks = [];
     private readonly Dictionary<TrackGroupId, TrackGroupId> _groups = [];
+    private readonly Dictionary<(InputRef Input, int? Pass), InputRef> _freed = [];
     private readonly HashSet<TrackId> _added = [];
     private readonly HashSet<(UnitId UnitId, int Port)> _silent = [];
     private Split _split;
@@ -33,6 +34,11 @@ public sealed class TemplateFit
         _split = view.Split;
         Sources();
         Rows();
+        if (wish.Taken == TakenInputs.NextFree)
+        {
+            GoToFreeInputs();
+        }
+
         Cables();
         Groups();
         Tracks();
@@ -45,6 +51,11 @@ public sealed class TemplateFit
         if (wish.CloseUp)
         {
             CloseUp();
+        }
+
+        if (!template.Split.Accepted.IsEmpty)
+        {
+            _rows.Add(new TemplateRow("what was meant so", TemplateFate.LeftOut, $"{Words.Count(template.Split.Accepted.Length, "finding")} where it was kept {(template.Split.Accepted.Length == 1 ? "was" : "were")} meant so: here everything is looked at anew."));
         }
     }
 
@@ -176,14 +187,66 @@ public sealed class TemplateFit
 
     private InputRef? Mapped(InputRef? input) => input is not null && _banks.TryGetValue(input.BankId, out var bank) ? input with { BankId = bank } : null;
 
+    /// <summary>Where a cable of the template is plugged, or a track of it listens, in the session.</summary>
+    private InputRef? Mapped(InputRef? input, int? pass) =>
+        input is not null && (_freed.TryGetValue((input, pass), out var free) || _freed.TryGetValue((input, null), out free)) ? free : Mapped(input);
+
+    private static bool Meet(int? pass, int? other) => pass is null || other is null || pass == other;
+
+    /// <summary>Who has an input already, in words; null for nobody, or for the same cable.</summary>
+    private string? Holder(InputRef input, Cable? wished, int? pass) =>
+        _split.Cables.FirstOrDefault(c => c.Input == input && Meet(c.Pass, pass) && (wished is null || c.UnitId != _units[wished.UnitId] || c.Channel != wished.Channel)) is { } cable
+            ? $"a cable of {_split.Unit(cable.UnitId)!.Name}"
+            : _view.Split.Tracks.FirstOrDefault(t => t.Input is { } at && at.BankId == input.BankId && Meet(t.Pass, pass) && at.Channel <= input.Channel && input.Channel < at.Channel + (int)t.Width)?.Title;
+
+    /// <summary>Cables into inputs that are taken go into the next ones that are free, those of a stereo track side by side; what listens there goes along.</summary>
+    private void GoToFreeInputs()
+    {
+        foreach (var track in _template.Split.Tracks.Where(t => t.Input is { } at && _template.Split.Bank(at.BankId)!.TakesCables))
+        {
+            var cables = _template.Split.Cables.Where(c => _units.ContainsKey(c.UnitId) && Meet(c.Pass, track.Pass) && c.Input.BankId == track.Input!.BankId
+                && c.Input.Channel >= track.Input.Channel && c.Input.Channel < track.Input.Channel + (int)track.Width).ToList();
+            if (cables.Count == (int)track.Width && cables.TrueForAll(c => !_freed.ContainsKey((c.Input, c.Pass)))
+                && cables.Exists(c => Mapped(c.Input) is { } at && Holder(at, c, c.Pass) is not null))
+            {
+                Free(cables, track);
+            }
+        }
+    }
+
+    private void Free(List<Cable> cables, Track track)
+    {
+        if (Mapped(track.Input) is not { } wished || _split.Bank(wished.BankId) is not { } bank)
+        {
+            return;
+        }
+
+        // Neither what the session has nor what the rest of the template goes to.
+        var kept = _template.Split.Cables.Select(c => Mapped(c.Input, c.Pass)).Concat(_template.Split.Tracks.SelectMany(t => Enumerable.Range(0, (int)t.Width).Select(side => t.Input is { } at ? Mapped(at with { Channel = at.Channel + side }, t.Pass) : null)))
+            .Concat(_freed.Values).OfType<InputRef>().ToHashSet();
+        bool IsFree(int channel) => new InputRef(bank.Id, channel) is var at && channel <= bank.Count && !bank.Off.Contains(channel) && !kept.Contains(at) && Holder(at, wished: null, track.Pass) is null;
+        var to = Enumerable.Range(1, bank.Count).FirstOrDefault(channel => bank.Trouble(channel, track.Width) is null && Enumerable.Range(channel, (int)track.Width).All(IsFree));
+        if (to == 0)
+        {
+            return;
+        }
+
+        foreach (var cable in cables)
+        {
+            _freed[(cable.Input, cable.Pass)] = new InputRef(bank.Id, to + cable.Input.Channel - track.Input!.Channel);
+        }
+
+        _rows.Add(new TemplateRow("cables", TemplateFate.Clash, $"{bank.InputName(wished.Channel, track.Width)} is taken, so what track {track.Title} hears is plugged into {bank.InputName(to, track.Width)}."));
+    }
+
     private void Cables()
     {
         foreach (var cable in _template.Split.Cables)
         {
-            if (_units.TryGetValue(cable.UnitId, out var unit) && Mapped(cable.Input) is { } input && _split.HasInput(input) && _split.Cables.Length < SplitRules.MostCables
+            if (_units.TryGetValue(cable.UnitId, out var unit) && Mapped(cable.Input, cable.Pass) is { } input && _split.HasInput(input) && _split.Cables.Length < SplitRules.MostCables
                 && _split.Unit(unit)!.Chart.Channels >= cable.Channel)
             {
-                var other = _split.Cables.FirstOrDefault(c => c.Input == input && (c.Pass is null || cable.Pass is null || c.Pass == cable.Pass));
+                var other = _split.Cables.FirstOrDefault(c => c.Input == input && Meet(c.Pass, cable.Pass));
                 if (other is null)
                 {
                     _split = _split with { Cables = _split.Cables.Add(cable with { UnitId = unit, Input = input }) };
@@ -234,11 +297,13 @@ public sealed class TemplateFit
             }
 
             var id = _split.NewTrackId();
+            var (name, renamed) = FreeName(track);
+            var (input, taken) = Input(track);
             var made = track with
             {
                 Id = id,
-                Name = FreeName(track),
-                Input = Input(track),
+                Name = name,
+                Input = input,
                 Bus = Mapped(track.Bus) is { } bus && _split.Fits(bus, track.Width) && _split.Bank(bus.BankId)!.Kind is BankKind.Buses or BankKind.Loopback ? bus : null,
                 GroupId = track.GroupId is { } group && _groups.TryGetValue(group, out var sum) ? sum : null,
                 LevelGroups = [.. track.LevelGroups.Where(_groups.ContainsKey).Select(g => _groups[g]).Distinct()],
@@ -246,42 +311,41 @@ public sealed class TemplateFit
             };
             _added.Add(id);
             _split = _split with { Tracks = _split.Tracks.Add(made) };
-            _rows.Add(new TemplateRow($"track {made.Title}", made.Input is null && track.Input is not null ? TemplateFate.Missing : TemplateFate.Made, made.Input is null && track.Input is not null
-                ? $"Track {made.Title} is made without an input."
-                : $"Track {made.Title} is made{(made.Input is null ? "" : $", on {_split.InputName(made)}")}."));
+            var where = made.Input is not null ? $"is made, on {_split.InputName(made)}" : track.Input is not null ? "is made without an input" : "is made";
+            var why = string.Concat(new[] { renamed, taken }.OfType<string>().Select(w => $": {w}"));
+            _rows.Add(new TemplateRow(
+                $"track {made.Title}",
+                why.Length > 0 ? TemplateFate.Clash : made.Input is null && track.Input is not null ? TemplateFate.Missing : TemplateFate.Made,
+                $"Track {made.Title} {where}{why}."));
         }
     }
 
-    private string FreeName(Track track)
+    /// <summary>A name that no track has yet, and why it is another; null if it is the same.</summary>
+    private (string Name, string? Why) FreeName(Track track)
     {
         bool IsTaken(string name) => _split.Tracks.Any(t => string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase));
         if (track.Name.Length == 0 || !IsTaken(track.Name))
         {
-            return track.Name;
+            return (track.Name, null);
         }
 
         var name = Enumerable.Range(2, SplitRules.MostTracks).Select(n => $"{(track.Name.Length > Names.Longest - 4 ? track.Name[..(Names.Longest - 4)] : track.Name)} {n}").First(n => !IsTaken(n));
-        _rows.Add(new TemplateRow($"track {track.Name}", TemplateFate.Clash, $"There is a track {track.Name} already: the new one is called {name}."));
-        return name;
+        return (name, $"there is a track {track.Name} already");
     }
 
-    /// <summary>The same input; none where there is no such input, or where another track listens in the same pass.</summary>
-    private InputRef? Input(Track track)
+    /// <summary>The same input; none where there is no such input. Where another track listens in the same pass, it is as wished, and why.</summary>
+    private (InputRef? Input, string? Why) Input(Track track)
     {
-        if (Mapped(track.Input) is not { } input || !_split.Fits(input, track.Width) || _split.Bank(input.BankId)!.Trouble(input.Channel, track.Width) is not null)
+        if (Mapped(track.Input, track.Pass) is not { } input || !_split.Fits(input, track.Width) || _split.Bank(input.BankId)!.Trouble(input.Channel, track.Width) is not null)
         {
-            return null;
+            return (null, null);
         }
 
         bool Meets(Track other) => other.Input is { } at && at.BankId == input.BankId && other.Pass == track.Pass
             && at.Channel < input.Channel + (int)track.Width && input.Channel < at.Channel + (int)other.Width;
-        if (_view.Split.Tracks.FirstOrDefault(Meets) is { } other)
-        {
-            _rows.Add(new TemplateRow($"track {track.Title}", TemplateFate.Clash, $"{_split.Bank(input.BankId)!.InputName(input.Channel, track.Width)} is heard by {other.Title} already, so {track.Title} gets no input."));
-            return null;
-        }
-
-        return input;
+        return _view.Split.Tracks.FirstOrDefault(Meets) is not { } other ? (input, null)
+            : _wish.Taken == TakenInputs.Share ? (input, $"{other.Title} hears it too")
+            : (null, $"{_split.Bank(input.BankId)!.InputName(input.Channel, track.Width)} is heard by {other.Title} already");
     }
 
     /// <summary>Rides and steps of what is here; a control that is ridden already stays as it is.</summary>

@@ -12,7 +12,7 @@ public static class TemplateMaker
     /// <param name="name">Its name.</param>
     /// <param name="split">The session's split.</param>
     /// <param name="song">Its song.</param>
-    /// <param name="withNotes">False for an empty clip of the same length.</param>
+    /// <param name="withNotes">False for an empty clip of the same length; <see cref="WithClip"/> gives it another.</param>
     /// <param name="withPerformance">False to leave rides, rolls and variations out.</param>
     public static Result<Template> Whole(string name, Split split, MidiFile song, bool withNotes, bool withPerformance = true) =>
         Named(name, TemplateKind.Whole, song, withNotes, Performed(split, withPerformance));
@@ -52,6 +52,38 @@ public static class TemplateMaker
     public static Result<Template> Outputs(string name, Split split, UnitId unitId, MidiFile song) => split.Unit(unitId) is { } unit
         ? Named(name, TemplateKind.Outputs, song, withNotes: false, new Split([unit], [split.BankOf(unit)], [], split.Pass))
         : new Refusal("This source is not in the split any more.");
+
+    /// <summary>The same template with an empty clip of another length in place of its notes.</summary>
+    /// <param name="template">The template.</param>
+    /// <param name="bars">Bars of the clip, and of its pass.</param>
+    public static Result<Template> WithClip(Template template, int bars)
+    {
+        if (bars is < 1 or > PassSettings.MostBars)
+        {
+            return new Refusal($"A clip is 1 to {PassSettings.MostBars} bars long.");
+        }
+
+        var file = MidiReader.Read(template.Notes);
+        if (!file.Ok)
+        {
+            return new Refusal(file.Trouble);
+        }
+
+        // What changes tempo or metre later is no part of it any more; what was performed there neither.
+        var end = Song.Of(file.Value).Metres.BarStart(bars);
+        var empty = WithoutNotes(file.Value);
+        var clip = empty with { Tracks = [.. empty.Tracks.Select(t => t.RemoveAll(e => e.Tick >= end || e is { Status: 0xFF, MetaType: MidiFile.EndOfTrack }).Add(MidiEvent.Meta(end, MidiFile.EndOfTrack)))] };
+        var pass = template.Split.Pass;
+        return template with
+        {
+            Notes = MidiWriter.Write(clip),
+            Split = template.Split with
+            {
+                Pass = pass with { LengthBars = bars, StartBar = Math.Min(pass.StartBar, bars) },
+                Steps = template.Split.Steps.RemoveAll(s => s.ToBar > bars + 1),
+            },
+        };
+    }
 
     private static Result<Template> Named(string name, TemplateKind kind, MidiFile song, bool withNotes, Split split)
     {

@@ -54,7 +54,7 @@ public static class GateSplitApp
         builder.Services.AddSingleton<OpenSessions>();
         builder.Services.AddSingleton(services => new Watch<IReadOnlyList<Job>>(services.GetRequiredService<JobStore>().Current, JobGlance));
         builder.Services.AddSingleton(services => new Watch<SessionNow?>(services.GetRequiredService<OpenSessions>().Find, SessionGlance));
-        builder.Services.AddSingleton<LineWalks>().AddSingleton<MendedTracks>().AddSingleton<Waveforms>();
+        builder.Services.AddSingleton<NewSessions>().AddSingleton<LineWalks>().AddSingleton<MendedTracks>().AddSingleton<Waveforms>();
         builder.Services.AddGateSplitJobs(Path.Combine(options.DataFolder, "audio"), new ProofPolicy(options.Proofs));
         builder.Services.AddDataProtection().PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(options.DataFolder, "keys")));
         builder.Services.AddSingleton(new OpenSheets(options.Sheets));

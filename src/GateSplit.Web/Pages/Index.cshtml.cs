@@ -1,15 +1,9 @@
 using System.Collections.Immutable;
-using GateSplit.Core;
 using GateSplit.Core.Charts;
-using GateSplit.Core.Handoff;
-using GateSplit.Core.Notes;
-using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
-using GateSplit.Core.Views;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Endpoints;
-using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
@@ -17,11 +11,12 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 namespace GateSplit.Web.Pages;
 
 /// <summary>The list of sessions, and making a new one.</summary>
-public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartStore charts, AudioKeeper keeper, UploadRoom room, JobStore jobs, DemoStore demos, TakeStore takes) : PageModel
+public sealed class IndexModel(SessionStore sessions, NewSessions made, OpenSessions open, ChartStore charts, GearStore gear, AudioKeeper keeper, UploadRoom room, JobStore jobs, DemoStore demos, TakeStore takes) : PageModel
 {
-    private const int DefaultRate = 48000;
-    private const int LongestSearch = 120;
+    /// <summary>Begins the value of a box that is a source of one's own.</summary>
+    public const string OwnBox = "own:";
 
+    private const int LongestSearch = 120;
     private const int RowsAPage = 50;
     private const string AskedCookie = "gate-split-asked";
 
@@ -55,7 +50,10 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     public string? Notice { get; private set; }
 
     /// <summary>What the form for a new session holds.</summary>
-    public NewSession Wish { get; private set; } = new("", [], "", "", true);
+    public NewSessions.Wish Wish { get; private set; } = new("", [], [], "", "", true);
+
+    /// <summary>Sources of one's own.</summary>
+    public IReadOnlyList<Core.Splits.Unit> Own { get; private set; } = [];
 
     /// <summary>The job that brings a session in, by its number; null for none.</summary>
     [BindProperty(SupportsGet = true, Name = "in")]
@@ -147,15 +145,16 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     }
 
     /// <summary>Answers the first question: a box to be recorded leads to its setup sheet, a recording that was made to where it is brought in.</summary>
-    /// <param name="box">The chart of the box.</param>
+    /// <param name="box">The chart of the box; or, after "own:", the source of one's own that it is.</param>
     /// <param name="recorded">True if it was recorded already.</param>
     public async Task<IActionResult> OnPostFirst(string? box, bool recorded)
     {
-        var chart = (await charts.All()).FirstOrDefault(c => c.Id.Value == box);
-        var made = chart is null ? new Core.Refusal("Choose the box first.") : await Make(new NewSession(chart.Name, [chart.Id.Value], "", "", true), null);
-        if (!made.Ok)
+        box ??= "";
+        var isOwn = box.StartsWith(OwnBox, StringComparison.Ordinal);
+        var first = await made.Make(new NewSessions.Wish("", isOwn ? [] : [box], isOwn ? [box[OwnBox.Length..]] : [], "", "", true), null);
+        if (!first.Ok)
         {
-            Notice = made.Trouble;
+            Notice = first.Trouble;
             AskAgain = true;
             await Load();
             return Page();
@@ -167,7 +166,7 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
             TempData.Notify("The tracks are laid. Send the recording in here: the files, or one with many channels, from whatever recorder.");
         }
 
-        return Redirect($"/sessions/{made.Value.Id}/{(recorded ? "print" : "setup")}");
+        return Redirect($"/sessions/{first.Value!.Id}/{(recorded ? "print" : "setup")}");
     }
 
     /// <summary>Answers the first question with no more than a look, or not at all.</summary>
@@ -182,89 +181,25 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     private void Answered() => Response.Cookies.Append(AskedCookie, "yes", new CookieOptions { MaxAge = TimeSpan.FromDays(400), HttpOnly = true, SameSite = SameSiteMode.Strict, IsEssential = true });
 
     /// <summary>Makes a session.</summary>
-    public async Task<IActionResult> OnPostCreate(string? name, [FromForm(Name = "charts")] string[] chosen, IFormFile? midi, string? tempo, string? bars, bool lay)
+    public async Task<IActionResult> OnPostCreate(string? name, [FromForm(Name = "charts")] string[] chosen, [FromForm(Name = "own")] string[] owned, IFormFile? midi, string? tempo, string? bars, bool lay)
     {
-        Wish = new NewSession(name?.Trim() ?? "", chosen, tempo ?? "", bars ?? "", lay);
-        var made = await Make(Wish, midi);
-        if (made.Ok)
+        Wish = new NewSessions.Wish(name?.Trim() ?? "", chosen, owned, tempo ?? "", bars ?? "", lay);
+        var session = await made.Make(Wish, midi);
+        if (session.Ok)
         {
             Answered(); // who makes a session knows what is in front of them
-            return Redirect($"/sessions/{made.Value.Id}/split");
+            return Redirect($"/sessions/{session.Value!.Id}/split");
         }
 
-        Notice = made.Trouble;
+        Notice = session.Trouble;
         await Load();
         return Page();
-    }
-
-    private async Task<Core.Result<Made>> Make(NewSession wish, IFormFile? midi)
-    {
-        var all = await charts.All();
-        var sources = wish.Charts.Select(id => all.FirstOrDefault(c => c.Id.Value == id)).OfType<Chart>().ToList();
-        if (!Names.Fit(wish.Name, SessionFile.LongestName))
-        {
-            return new Core.Refusal($"The session needs a name of 1 to {SessionFile.LongestName} characters, on one line.");
-        }
-
-        if (sources.Count == 0)
-        {
-            return new Core.Refusal("Choose at least one source for the session.");
-        }
-
-        double? quarters = null;
-        if (wish.Tempo.Length > 0)
-        {
-            if (SentSong.Tempo(wish.Tempo) is not { } value)
-            {
-                return new Core.Refusal(SentSong.TempoNeeded);
-            }
-
-            quarters = value;
-        }
-
-        int? length = null;
-        if (wish.Bars.Length > 0)
-        {
-            if (!int.TryParse(wish.Bars, out var value) || value is not (>= 1 and <= 2000))
-            {
-                return new Core.Refusal("The length is 1 to 2000 bars.");
-            }
-
-            length = value;
-        }
-
-        var file = await ReadSong(sources, midi, quarters);
-        if (!file.Ok)
-        {
-            return new Core.Refusal(file.Trouble);
-        }
-
-        var song = Song.Of(file.Value);
-        var split = StartingSplit.Of(sources, length ?? ReplaceSong.LengthOf(song), DefaultRate);
-        // What is to be set on the gear is ticked once it is set.
-        split = split with { Units = [.. split.Units.Select(AddUnit.Unmade)] };
-        if (wish.Lay && Layer.Propose(SplitView.Of(split, song), new LayWish()).Edit is { } edit)
-        {
-            split = edit.Apply(split).Value ?? split;
-        }
-
-        return new Made(await sessions.Create(wish.Name, MidiWriter.Write(file.Value), split));
-    }
-
-    private static async Task<Core.Result<MidiFile>> ReadSong(List<Chart> sources, IFormFile? midi, double? quarters)
-    {
-        if (midi is null or { Length: 0 })
-        {
-            return CheckPattern.Of(sources, quarters is { } q ? Tempo.FromQuartersPerMinute(q) : Tempo.Default);
-        }
-
-        var read = await SentSong.Read(midi);
-        return read.Ok && quarters is { } wanted ? Song.WithTempo(read.Value, Tempo.FromQuartersPerMinute(wanted)) : read;
     }
 
     private async Task Load()
     {
         Shelf = await charts.All();
+        Own = (await gear.Load()).Gear.Value?.Kept.Units ?? [];
         Found = await sessions.Count(Search);
         PageNumber = Math.Clamp(PageNumber, 1, Pages);
         var rows = ImmutableArray.CreateBuilder<Row>();
@@ -304,14 +239,4 @@ public sealed class IndexModel(SessionStore sessions, OpenSessions open, ChartSt
     /// <param name="Summary">The session.</param>
     /// <param name="Unreadable">Why it cannot be read; null if it can.</param>
     public sealed record Row(SessionSummary Summary, string? Unreadable);
-
-    /// <summary>What was asked for.</summary>
-    /// <param name="Name">Its name.</param>
-    /// <param name="Charts">Ids of the sources.</param>
-    /// <param name="Tempo">As typed.</param>
-    /// <param name="Bars">As typed.</param>
-    /// <param name="Lay">True to lay lines at once.</param>
-    public sealed record NewSession(string Name, string[] Charts, string Tempo, string Bars, bool Lay);
-
-    private sealed record Made(long Id);
 }

@@ -80,6 +80,10 @@ internal sealed class SetupRobot
         var unit = It;
         var setting = Enumerable.Range(0, unit.Chart.Settings.Length).Cast<int?>().FirstOrDefault(i => unit.Chart.Settings[i!.Value].What == sentence && unit.Simulated.NotMade.Contains(i.Value));
         Make(unit, setting ?? throw new StuckException($"Nobody understands: {sentence}"));
+        if (sentence.Contains("off and on", StringComparison.Ordinal))
+        {
+            Set(It with { ModeInForceId = null, UnloadedPorts = [] });
+        }
     }
 
     /// <summary>Nothing may be left as it was while recording.</summary>

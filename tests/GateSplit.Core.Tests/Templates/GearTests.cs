@@ -79,13 +79,47 @@ public sealed class GearTests
         Assert.True(Gear.None.IsEmpty);
         Assert.False(gear.IsEmpty);
         Assert.Contains(gear.Begin([gear.Kept.Units[0].Id], 4).Banks, b => b.Kind == BankKind.Buses);
-        Assert.False(Gear.Read("{}", SplitVersions.Current).Ok);
-        Assert.False(Gear.Read(gear.ToJson(), SplitVersions.Current + 1).Ok);
+        Assert.False(Gear.Read("{}", SplitVersions.Current, "").Ok);
+        Assert.False(Gear.Read(gear.ToJson(), SplitVersions.Current + 1, "").Ok);
+    }
+
+    [Fact]
+    public void It_is_set_as_it_usually_is_by_the_edits_of_a_session_but_for_what_belongs_to_one_song()
+    {
+        var gear = Gear.None.Add(BrindleSix.Chart).Value!;
+        var box = gear.Kept.Units[0].Id;
+        gear = gear.Change(new SetMode(box, new ModeId("full"))).Value!;
+        Assert.Equal((new ModeId("full"), false), (gear.Kept.Units[0].ModeId, gear.Kept.Units[0].NeedsRestart)); // it usually is so, and not to be started again each time
+        gear = gear.Change(new SetFader(new ElementRef(box, BrindleSix.Chart.Elements[0].Id), new(-4.5))).Value!;
+        gear = gear.Change(new AddBank(BankKind.Analog, "Desk", 8)).Value!;
+        gear = gear.Change(new SetPass(gear.Kept.Pass with { LengthBars = 40, StartBar = 9, Looped = true, CountInBars = 2 })).Value!;
+        Assert.Equal((1, 1, false, 2), (gear.Kept.Pass.LengthBars, gear.Kept.Pass.StartBar, gear.Kept.Pass.Looped, gear.Kept.Pass.CountInBars));
+        var split = gear.Begin([box], 4);
+        Assert.Equal(new ModeId("full"), split.Units[0].ModeId);
+        Assert.Contains(split.Units[0].Elements, e => e.FaderDb.Value == -4.5);
+        Assert.Contains("Desk", split.Banks.Select(b => b.Label));
+        Assert.Null(SplitRules.FirstMisfit(split));
+
+        Assert.Equal("What you own has no tracks and nothing that is performed: these are made in a session.", gear.Change(new AddTrack(new Track(new TrackId("t1"), "Kick", Width.Mono))).Trouble);
+        Assert.Equal("What you own has no tracks and nothing that is performed: these are made in a session.", gear.Change(new AddTrackGroup("Drums", Sums: true)).Trouble);
+        Assert.False(gear.Change(new SetMode(new UnitId("u9"), new ModeId("full"))).Ok);
+        Assert.False(gear.Change(new SetPass(gear.Kept.Pass with { CountInBars = 9 })).Ok);
+    }
+
+    [Fact]
+    public void Files_are_usually_called_by_a_pattern_that_makes_sense()
+    {
+        Assert.Equal("{nn} {element}", Gear.None.Pattern);
+        Assert.Null(Gear.None.Misfit);
+        Assert.Null((Gear.None with { Pattern = "{session} {element}" }).Misfit);
+        Assert.Equal("Every file would have the same name. Put {element} or {nn} into the pattern.", (Gear.None with { Pattern = "take" }).Misfit);
+        Assert.StartsWith("A name can be made of {nn}", (Gear.None with { Pattern = "{track}" }).Misfit, StringComparison.Ordinal);
+        Assert.Equal("{nn}", Read(Gear.None with { Pattern = "{nn}" }).TakeOver(Fog).Pattern); // a session has none of its own
     }
 
     private static Gear Read(Gear gear)
     {
         Assert.Null(SplitRules.FirstMisfit(gear.Kept));
-        return Gear.Read(gear.ToJson(), SplitVersions.Current).Value!;
+        return Gear.Read(gear.ToJson(), SplitVersions.Current, gear.Pattern).Value!;
     }
 }

@@ -88,17 +88,99 @@ public sealed class TemplateTests
     {
         var template = Kept(TemplateMaker.Source("Drums", SplitView.Of(Fog.Split, Song), Drums, Fog.Song, withNotes: true));
         var fit = TemplateFit.Of(template, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain);
-        Assert.Contains("There is a track Kick already: the new one is called Kick 2.", fit.Proposed.Select(r => r.Sentence));
-        Assert.Contains("Mudlark USB 4 is heard by Kick already, so Kick gets no input.", fit.Proposed.Select(r => r.Sentence));
+        Assert.Equal((TemplateFate.Clash, "Track Kick 2 is made without an input: there is a track Kick already: Mudlark USB 4 is heard by Kick already."), fit.Proposed.Where(r => r.What == "track Kick 2").Select(r => (r.Fate, r.Sentence)).Single());
+        Assert.Equal(9, fit.Proposed.Length); // the source, and one row for each track
         Assert.Contains("Mudlark Nine is here, set as in the template.", fit.Proposed.Select(r => r.Sentence));
         Assert.Equal(20, fit.After.Tracks.Length);
         Assert.Equal(20, fit.After.Tracks.Select(t => t.Id).Distinct().Count());
         Assert.Equal(20, fit.After.Tracks.Select(t => t.Name).Distinct(StringComparer.OrdinalIgnoreCase).Count());
         Assert.Equal(SplitJson.Write(Fog.Split), SplitJson.Write(fit.After with { Tracks = [.. fit.After.Tracks.Take(12)] }));
 
+        // Who wants both to hear it says so; no cable is there that could go elsewhere.
+        TemplateFit Taken(TakenInputs taken) => TemplateFit.Of(template, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain with { Taken = taken });
+        Assert.Equal(Fog.Split.Tracks.Where(t => t.Input!.BankId == new BankId("b-u1")).Select(t => t.Input), Taken(TakenInputs.Share).After.Tracks.Skip(12).Select(t => t.Input));
+        Assert.Contains("Track Kick 2 is made, on Mudlark USB 4: there is a track Kick already: Kick hears it too.", Taken(TakenInputs.Share).Proposed.Select(r => r.Sentence));
+        Assert.True(SplitJson.Same(fit.After, Taken(TakenInputs.NextFree).After));
+
         // In another pass the same input is free.
         var second = template with { Split = template.Split with { Tracks = [.. template.Split.Tracks.Select(t => t with { Pass = 2 })] } };
         Assert.DoesNotContain(TemplateFit.Of(second, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain).Proposed, r => r.Sentence.Contains("is heard by", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public void Cables_into_taken_sockets_go_into_the_next_free_ones_and_their_tracks_with_them()
+    {
+        // Two boxes on twelve sockets: a stereo pair and a mono cable of one are kept; the other has 1, 2 and 5 meanwhile.
+        var rig = Sessions.After(StartingSplit.Of([SiskinMono.Chart, MudlarkNine.Chart], 4, 48000), new AddBank(BankKind.Analog, "Socket", 12));
+        var sockets = rig.Banks.Single(b => b.Label == "Socket").Id;
+        rig = Sessions.After(rig, new SetBank(rig.Bank(sockets)! with { Widths = InputWidths.Any }));
+        InputRef At(int channel) => new(sockets, channel);
+        var kept = Sessions.After(
+            rig,
+            new PlugCables(new UnitId("u2"), 1, 3, At(1)),
+            new AddTrack(new Track(new TrackId("t1"), "Mix", Width.Stereo) { Input = At(1) }),
+            new AddTrack(new Track(new TrackId("t2"), "Kick", Width.Mono) { Input = At(3) }));
+        var template = Kept(TemplateMaker.Whole("Sockets", kept, Fog.Song, withNotes: true));
+        var here = Sessions.After(
+            rig,
+            new PlugCables(new UnitId("u1"), 1, 1, At(1)),
+            new SwitchInputs(sockets, 4, 4, On: false),
+            new AddTrack(new Track(new TrackId("t1"), "Bass", Width.Mono) { Input = At(5) }));
+
+        TemplateFit Fit(TakenInputs taken) => TemplateFit.Of(template, SplitView.Of(here, Song), Song, TemplateWish.Plain with { Taken = taken });
+        var free = Fit(TakenInputs.NextFree);
+        Assert.Equal(
+            [("u1", 1, 1), ("u2", 1, 6), ("u2", 2, 7), ("u2", 3, 3)],
+            free.After.Cables.Select(c => (c.UnitId.Value, c.Channel, c.Input.Channel)).OrderBy(c => c));
+        Assert.Equal([At(5), At(6), At(3)], free.After.Tracks.Select(t => t.Input));
+        Assert.Contains(free.Proposed, r => r is { Fate: TemplateFate.Clash, Sentence: "Socket 1-2 is taken, so what track Mix hears is plugged into Socket 6-7." });
+        Assert.Null(SplitRules.FirstMisfit(free.After));
+
+        // Left as it is, the taken socket keeps its cable, and what came there comes nowhere.
+        var left = Fit(TakenInputs.StayWithout);
+        Assert.Equal([("u1", 1, 1), ("u2", 2, 2), ("u2", 3, 3)], left.After.Cables.Select(c => (c.UnitId.Value, c.Channel, c.Input.Channel)).OrderBy(c => c));
+        Assert.Contains(left.Proposed, r => r.Sentence == "Socket 1 is taken by a cable of Siskin Mono, so that of Mudlark Nine is not plugged.");
+
+        // Pairs begin where the row lets them; without room nothing is moved.
+        here = Sessions.After(here, new SetBank(here.Bank(sockets)! with { Widths = InputWidths.PairsFromOdd }));
+        Assert.Equal(At(7), Fit(TakenInputs.NextFree).After.Tracks[1].Input);
+        here = Sessions.After(here, new SwitchInputs(sockets, 8, 12, On: false));
+        Assert.Equal([("u1", 1, 1), ("u2", 2, 2), ("u2", 3, 3)], Fit(TakenInputs.NextFree).After.Cables.Select(c => (c.UnitId.Value, c.Channel, c.Input.Channel)).OrderBy(c => c));
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(7)]
+    [InlineData(64)]
+    public void An_empty_clip_is_as_long_as_was_asked(int bars)
+    {
+        var whole = Kept(TemplateMaker.Whole("Fog", Fog.Split, Fog.Song, withNotes: true));
+        var clip = Kept(TemplateMaker.WithClip(whole, bars));
+        var file = MidiReader.Read(clip.Notes).Value!;
+        Assert.False(clip.HasNotes);
+        Assert.Equal(bars, clip.Split.Pass.LengthBars);
+        Assert.All(file.Tracks, t => Assert.Equal(Song.Metres.BarStart(bars), t[^1].Tick));
+        Assert.Equal((Song.Metres.First, Song.Tempos.StartTempo), (Song.Of(file).Metres.First, Song.Of(file).Tempos.StartTempo));
+        Assert.True(SplitJson.Same(Fog.Split with { Pass = Fog.Split.Pass with { LengthBars = bars } }, clip.Split));
+        Assert.True(SplitJson.Same(clip.Split, TemplateFit.Begin(clip, Song.Of(file), leaveOutSilent: false)));
+    }
+
+    [Fact]
+    public void A_clip_has_a_length_and_what_was_performed_behind_it_is_gone()
+    {
+        var kick = new ElementRef(Drums, new ElementId("kick"));
+        var stepped = Fog.Split with
+        {
+            Pass = Fog.Split.Pass with { StartBar = 3 },
+            Steps = [new PerformedStep(kick, StepKind.Roll, 1, 3, 4), new PerformedStep(kick, StepKind.Roll, 2, 3.5, 4)],
+        };
+        var whole = Kept(TemplateMaker.Whole("Fog", stepped, Fog.Song, withNotes: false));
+        var clip = Kept(TemplateMaker.WithClip(whole, 2));
+        Assert.Equal(2, clip.Split.Pass.StartBar);
+        Assert.Equal([3], clip.Split.Steps.Select(s => s.ToBar)); // one that ends where the clip ends is in it
+        Assert.Equal("A clip is 1 to 2000 bars long.", TemplateMaker.WithClip(whole, 0).Trouble);
+        Assert.Equal("A clip is 1 to 2000 bars long.", TemplateMaker.WithClip(whole, 2001).Trouble);
+        Assert.True(TemplateMaker.WithClip(whole, 2000).Ok);
     }
 
     [Fact]

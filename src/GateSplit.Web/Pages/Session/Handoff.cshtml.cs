@@ -10,7 +10,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace GateSplit.Web.Pages.Session;
 
 /// <summary>Everything that leaves: what, from where to where, how it is called and stored; and what has left.</summary>
-public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, HandoffMaterials materials, HandoffStore handoffs, JobQueue queue)
+public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeStore takes, JobStore jobs, IAudioStore store, HandoffMaterials materials, HandoffStore handoffs, JobQueue queue, GearStore gear)
     : SessionPage(open, sessions, takes, jobs, store)
 {
     private const string LinePrefix = "of.";
@@ -155,7 +155,7 @@ public sealed class HandoffModel(OpenSessions open, SessionStore sessions, TakeS
             Stems = Stems == "flat" ? StemLevels.Flat : StemLevels.Mixed,
             FromBar = Bar(From),
             ToBar = Bar(To),
-            Pattern = Pattern ?? FileNames.DefaultPattern,
+            Pattern = Pattern ?? (await gear.Load()).Gear.Value?.Pattern ?? FileNames.DefaultPattern,
             Format = HandoffFormat.Read(Format).Value,
             SampleRate = int.TryParse(Rate, NumberStyles.None, CultureInfo.InvariantCulture, out var hz) && Core.Splits.PassSettings.SampleRates.Contains(hz) ? (SampleRate)hz : null,
         };

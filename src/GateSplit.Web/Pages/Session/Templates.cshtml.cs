@@ -1,3 +1,4 @@
+using System.Globalization;
 using GateSplit.Core;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Templates;
@@ -31,6 +32,10 @@ public sealed class TemplatesModel(OpenSessions open, SessionStore sessions, Tak
     [BindProperty(SupportsGet = true, Name = "close")]
     public bool CloseUp { get; set; }
 
+    /// <summary>What becomes of tracks whose inputs are taken.</summary>
+    [BindProperty(SupportsGet = true, Name = "taken")]
+    public TakenInputs Taken { get; set; }
+
     /// <summary>The templates there are.</summary>
     public IReadOnlyList<TemplateHead> All { get; private set; } = [];
 
@@ -41,8 +46,9 @@ public sealed class TemplatesModel(OpenSessions open, SessionStore sessions, Tak
     /// <param name="name">Its name.</param>
     /// <param name="what">"whole", "source u1" or "outputs u1".</param>
     /// <param name="notes">True with notes.</param>
+    /// <param name="clip">Bars of the empty clip that is kept instead; empty for those of the song.</param>
     /// <param name="rides">True with rides, rolls and variations.</param>
-    public async Task<IActionResult> OnPostKeep(string? name, string? what, bool notes, bool rides)
+    public async Task<IActionResult> OnPostKeep(string? name, string? what, bool notes, string? clip, bool rides)
     {
         if (!await Load(Station))
         {
@@ -56,6 +62,11 @@ public sealed class TemplatesModel(OpenSessions open, SessionStore sessions, Tak
             ["outputs", var id] => TemplateMaker.Outputs(name ?? "", Split, new UnitId(id), song),
             _ => TemplateMaker.Whole(name ?? "", Split, song, notes, rides),
         };
+        if (made.Ok && !notes && !string.IsNullOrWhiteSpace(clip))
+        {
+            made = TemplateMaker.WithClip(made.Value, int.TryParse(clip, NumberStyles.None, CultureInfo.InvariantCulture, out var bars) ? bars : 0);
+        }
+
         var kept = made.Ok ? await templates.Keep(made.Value) : new Refusal(made.Trouble);
         return RedirectTelling(Address(), !kept.Ok ? kept.Trouble
             : kept.Value.Version == 1 ? $"{made.Value!.Name} is kept: {made.Value.Gist}."
@@ -96,5 +107,5 @@ public sealed class TemplatesModel(OpenSessions open, SessionStore sessions, Tak
         return true;
     }
 
-    private TemplateFit Fit(Template template) => TemplateFit.Of(template, Session.Lines, Session.Song, new TemplateWish([.. Bring], Leave, OnlySounding, CloseUp));
+    private TemplateFit Fit(Template template) => TemplateFit.Of(template, Session.Lines, Session.Song, new TemplateWish([.. Bring], Leave, OnlySounding, CloseUp, Enum.IsDefined(Taken) ? Taken : TakenInputs.StayWithout));
 }
