@@ -1,6 +1,6 @@
 using System.CommandLine;
+using GateSplit.Core;
 using GateSplit.Core.Checks;
-using GateSplit.Core.Handoff;
 using GateSplit.Core.StandIns;
 
 namespace GateSplit.Cli;

@@ -360,7 +360,8 @@ public sealed class PlantedTake
         void Finish(int file, float[] sound)
         {
             var noise = Ratio(Noise) * Math.Sqrt(3);
-            var loud = Array.FindIndex(sound, sound.Length / 2, s => Math.Abs(s) > 0.05);
+            // Inside a sound: a hole that takes its beginning is none, but a sound that begins later.
+            var loud = Enumerable.Range(sound.Length / 2, sound.Length - sound.Length / 2).FirstOrDefault(i => Math.Abs(sound[i]) > 0.05 && sound.AsSpan(i - 8, 8).ToArray().Max(Math.Abs) > 0.05);
             if (Clicked[file] && !Silent[file] && sound.Length > Rate * 4)
             {
                 _clickAt = Quiet(sound);

@@ -20,6 +20,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double NearlyAll = 0.8;
     private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
+    private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
 
     /// <summary>How many of its notes are heard.</summary>
     public int Hits => Heard.Length;
@@ -83,9 +84,20 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             }
         }
 
+        // Where lines are exchanged, each holds what the other is called after. A track that fits its name, with much of another in it, is exchanged with none.
         var best = Assignment.Best(gains);
+        for (var track = 0; track < best.Length; track++)
+        {
+            if (best[track] is { } part && named[track] is { } own && part != own && scores[track, own] >= Enough && scores[track, part] - scores[track, own] < OneSided && !Holds(own))
+            {
+                best[track] = own;
+            }
+        }
+
         var sum = best.Select((part, track) => part is { } p ? scores[track, p] : 0).Sum();
         return (time, sum, [.. best.Select((part, track) => Told(track, part))]);
+
+        bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;
 
         Identity Told(int track, int? part)
         {

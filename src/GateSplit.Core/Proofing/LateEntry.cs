@@ -1,48 +1,92 @@
-using System.Numerics.Tensors;
+using System.Runtime.Intrinsics;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;
 
-/// <summary>Whether a file comes in too late: the first notes of its part are all far softer in it than those behind them.</summary>
+/// <summary>
+/// Whether a file comes in too late: the first notes of its part are all far softer in it than those behind them. What bleeds in plays on while
+/// they are missing, so that each band counts by how far the notes stand out of what is heard where others play.
+/// </summary>
 internal static class LateEntry
 {
     private const int Several = 2; // notes: a single one may be a ghost
     private const int LeastBehind = 4; // notes with which they are compared
+    private const int LeastOthers = 4; // notes of others that tell what bleeds in
+    private const int MostOthers = 64;
     private const double Lead = 0.002; // s
     private const double Longest = 0.15; // s of a note that is looked at
     private const double Shortest = 0.02;
     private const double Softer = 6; // dB below the softest of those behind
+    private const double SofterHeld = 10; // dB: held notes are of many pitches
     private const double Softest = 0.1; // of these, softer ones do not count
+    private const double Bled = 3; // dB by which one of them may be louder, where most of them are as much softer again: another sounds at its place
+    private const float Floor = 1e-12f; // mean square
 
     /// <summary>Counts the notes that are missing at the start, of those that lie in the file.</summary>
     /// <param name="sound">The file.</param>
     /// <param name="part">What it holds.</param>
+    /// <param name="others">What else plays.</param>
     /// <param name="time">The time of the take.</param>
     /// <param name="late">By how much later than the take it is, in seconds.</param>
-    public static int Missing(IMonoSound sound, Part part, TakeTime time, double late)
+    public static int Missing(IMonoSound sound, Part part, IReadOnlyList<Part> others, TakeTime time, double late)
     {
-        var starts = part.Notes.Select(n => time.Of(n) + late).Where(t => t >= 0).ToArray();
-        var levels = new double[starts.Length];
-        for (var i = 0; i < starts.Length; i++)
+        // Where a file breaks off, nothing is missing at its start.
+        var end = (double)sound.Frames.Count / sound.Rate.Hz - Longest;
+        var starts = part.Notes.Select(n => time.Of(n) + late).Where(t => t >= 0 && t <= end).ToArray();
+        var notes = starts.Select((start, i) => Bands(sound, start, i + 1 < starts.Length ? starts[i + 1] - start : Longest)).ToArray();
+        if (notes.Length <= LeastBehind)
         {
-            var room = i + 1 < starts.Length ? starts[i + 1] - starts[i] : Longest;
-            var samples = new float[(int)(Math.Clamp(room - Lead, Shortest, Longest) * sound.Rate.Hz)];
-            sound.Read((long)((starts[i] - Lead) * sound.Rate.Hz), samples);
-            levels[i] = 10 * Math.Log10(TensorPrimitives.SumOfSquares<float>(samples) / samples.Length + double.Epsilon);
+            return 0;
         }
 
-        var loudest = double.NegativeInfinity;
-        var missing = 0;
+        // What is heard where others play and it does not, taken from all over the file.
+        var elsewhere = others.SelectMany(o => o.Notes).Select(n => time.Of(n)).Where(t => t >= 0 && t <= end && !Near(starts, t)).Distinct().Order().ToList();
+        var beside = elsewhere.Where((_, i) => i % (1 + (elsewhere.Count / MostOthers)) == 0).Select(t => Bands(sound, t, Longest)).ToArray();
+        var weights = Vector256<float>.One;
+        if (!part.Held && beside.Length >= LeastOthers)
+        {
+            var (usual, bled) = (Median(notes[(notes.Length / 2)..]), Median(beside) + Vector256.Create(Floor));
+            weights = usual / (bled * bled);
+        }
+
+        var levels = notes.Select(n => 10 * Math.Log10(Vector256.Dot(weights, n) + double.Epsilon)).ToArray();
+        var (loudest, missing) = (double.NegativeInfinity, 0);
         for (var i = 0; i < levels.Length - LeastBehind; i++)
         {
             loudest = Math.Max(loudest, levels[i]);
             var behind = levels[(i + 1)..].Order().ToArray();
-            if (i + 1 >= Several && loudest < behind[(int)(Softest * behind.Length)] - Softer)
+            var soft = behind[(int)(Softest * behind.Length)] - (part.Held ? SofterHeld : Softer);
+            if (i + 1 >= Several && (loudest < soft || (loudest < soft + Bled && TheilSen.Median([.. levels[..(i + 1)]]) < soft - Softer)))
             {
                 missing = i + 1;
             }
         }
 
         return missing;
+    }
+
+    private static bool Near(double[] starts, double at)
+    {
+        var next = Array.BinarySearch(starts, at - Longest);
+        next = next < 0 ? ~next : next;
+        return next < starts.Length && starts[next] <= at + Longest;
+    }
+
+    private static Vector256<float> Bands(IMonoSound sound, double start, double room)
+    {
+        var samples = new float[(int)(Math.Clamp(room - Lead, Shortest, Longest) * sound.Rate.Hz)];
+        sound.Read((long)((start - Lead) * sound.Rate.Hz), samples);
+        return new BandEnergies(sound.Rate).Add(samples);
+    }
+
+    private static Vector256<float> Median(Vector256<float>[] of)
+    {
+        var median = Vector256<float>.Zero;
+        for (var band = 0; band < BandEnergies.Bands; band++)
+        {
+            median = median.WithElement(band, (float)TheilSen.Median([.. of.Select(v => (double)v.GetElement(band))]));
+        }
+
+        return median;
     }
 }

@@ -67,7 +67,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
         var signs = new int?[files.Count];
-        List<(double Lag, int Sign)?> Lags(bool near) => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, onsets[i], at, near ? FromNotes(identities[i]) : null))];
+        ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
+        List<(double Lag, int Sign)?> Lags(bool near) => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, telling[i], at, near ? FromNotes(identities[i]) : null))];
         List<double> known = [.. Lags(near: false).Select((l, i) => doubles[i] is null ? l?.Lag - (FromNotes(identities[i]) ?? 0) * _rate.Hz : null).OfType<double>()];
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
         if (MostCommon(known, Beside * _rate.Hz) is { } beside && Math.Abs(beside) > Beside * _rate.Hz)
@@ -83,7 +84,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var lags = Lags(near: true);
         if (place is { } lies)
         {
-            signs = Signs(sounds, onsets, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (FromNotes(identities[i]) ?? 0) * _rate.Hz)]);
+            signs = Signs(sounds, telling, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (FromNotes(identities[i]) ?? 0) * _rate.Hz)]);
         }
 
         var nulled = Nulled(scans, doubles, place);
@@ -108,7 +109,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             ByNotes = lags[i] is null,
             Recorded = file.Recorded ?? scans[i].Levels.Frames,
             Hidden = hidden[Copied(i)],
-            SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], time, own.Offset ?? 0) : 0,
+            SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], [.. parts.Where(p => p != parts[part] && !p.Shares(parts[part]))], time, own.Offset ?? 0) : 0,
         })])
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
@@ -150,7 +151,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     }
 
     /// <summary>Which files are upside down in the reference, each laid where it belongs.</summary>
-    private int?[] Signs(List<MonoReader?> sounds, ImmutableArray<Onset>[] onsets, DoubleOf?[] doubles, (double Start, double Slope) place, double[] lags)
+    private int?[] Signs(List<MonoReader?> sounds, ImmutableArray<ImmutableArray<Onset>> onsets, DoubleOf?[] doubles, (double Start, double Slope) place, double[] lags)
     {
         const int Places = 6; // for each file
         var asked = Enumerable.Range(0, files.Count).Where(i => sounds[i] is not null && doubles[i] is null).ToList();
@@ -205,7 +206,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     /// <summary>Where a file lies in the reference beside where the take lies, and whether it is upside down there; null where it cannot be heard in it.</summary>
     private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place, double? known)
     {
-        const double Near = 0.0015; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
+        const double Near = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
         var against = new MonoReader(reference!);
         return Strongest(onsets, Windows) is { Count: > 0 } strongest
             ? Lag(
@@ -219,6 +220,34 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
     /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, and not heard from afar.</summary>
     private double? FromNotes(Identity identity) => identity.Part is { } part && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
+
+    /// <summary>
+    /// The beginnings that tell most of a file: those of its own notes at which nothing else plays, since what bleeds in lies beside it; of all
+    /// its notes, or all there are, where these are too few.
+    /// </summary>
+    private ImmutableArray<Onset> Telling(ImmutableArray<Onset> onsets, Identity identity, TakeTime? time)
+    {
+        const int Few = 4;
+        const double Near = 0.015; // s
+        if (time is null || identity is not { Part: { } part, Offset: { } late })
+        {
+            return onsets;
+        }
+
+        bool Plays(Part of, double from, double to)
+        {
+            var at = of.Notes.BinarySearch(from);
+            at = at < 0 ? ~at : at;
+            return at < of.Notes.Length && of.Notes[at] <= to;
+        }
+
+        var own = parts[part];
+        var others = parts.Where(p => p != own && !p.Shares(own)).ToList();
+        double Note(Onset onset) => (onset.Seconds - late - time.Offset) / (1 + time.Drift);
+        ImmutableArray<Onset> mine = [.. onsets.Where(o => Plays(own, Note(o) - Near, Note(o) + Near))];
+        ImmutableArray<Onset> alone = [.. mine.Where(o => !others.Exists(p => Plays(p, Note(o) - (2 * Near), Note(o) + ((double)Window / _rate.Hz))))];
+        return alone.Length >= Few ? alone : mine.Length >= Few ? mine : onsets;
+    }
 
     private static List<double> Strongest(ImmutableArray<Onset> onsets, int most) =>
         [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using GateSplit.Core.Charts;
 using GateSplit.Core.Edits;
-using GateSplit.Core.Handoff;
 using GateSplit.Core.Planning;
 using GateSplit.Core.Sound;
 using GateSplit.Core.Splits;

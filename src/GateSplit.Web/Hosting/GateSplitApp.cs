@@ -1,6 +1,7 @@
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Endpoints;
+using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;

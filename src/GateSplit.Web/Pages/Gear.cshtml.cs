@@ -7,7 +7,6 @@ using GateSplit.Core.Splits;
 using GateSplit.Data;
 using GateSplit.Web.Endpoints;
 using GateSplit.Web.Forms;
-using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Own = GateSplit.Core.Templates.Gear;

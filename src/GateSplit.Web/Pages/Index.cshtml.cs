@@ -4,6 +4,7 @@ using GateSplit.Core.Quantities;
 using GateSplit.Data;
 using GateSplit.Jobs;
 using GateSplit.Web.Endpoints;
+using GateSplit.Web.Forms;
 using GateSplit.Web.Sessions;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;

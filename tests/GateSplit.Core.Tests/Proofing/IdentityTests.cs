@@ -30,6 +30,22 @@ public sealed class IdentityTests : IDisposable
     public void Dispose() => _folder.Dispose();
 
     [Theory]
+    [InlineData(1.0, 1.2, false, 0)] // much of another in it, but nobody holds what it is called after
+    [InlineData(1.0, 1.2, true, 1)] // that one is held by the other: they are exchanged
+    [InlineData(0.4, 1.2, false, 1)] // of what it is called after there is next to nothing in it
+    public void A_track_with_much_of_another_is_exchanged_only_with_one_that_holds_its_own(double own, double other, bool exchanged, int told)
+    {
+        var random = new Random(5);
+        List<Part> parts = [.. Enumerable.Range(0, 3).Select(p => new Part($"{p}", [.. Enumerable.Range(0, 60).Select(i => 1 + (0.5 * i) + (0.05 * random.Next(9)))], false))];
+        ImmutableArray<Onset> Hits(params (int Part, double Strength)[] of) =>
+            [.. of.SelectMany(h => parts[h.Part].Notes.Select(n => (At: Math.Round(n, 2), h.Strength))).GroupBy(h => h.At).OrderBy(g => g.Key).Select(g => new Onset(g.Key, g.Max(h => h.Strength)))];
+        var (_, tracks) = Identity.Of([Hits((0, own), (1, other)), exchanged ? Hits((0, 1)) : [], Hits((2, 1))], parts, [0, 1, 2]);
+        Assert.Equal(told, tracks[0].Part);
+        Assert.Equal(exchanged ? 0 : null, tracks[1].Part);
+        Assert.Equal(2, tracks[2].Part);
+    }
+
+    [Theory]
     [InlineData(0, 0, -90)]
     [InlineData(1234, 0, -60)]
     [InlineData(-400, 150, -50)]

@@ -30,18 +30,69 @@ public sealed class LateEntryTests
     [Fact]
     public void Notes_before_the_file_begins_do_not_count() => Assert.Equal(2, Missing(Struck(i => i < 4 ? 0 : 1, -0.8), -0.8));
 
-    private static int Missing(float[] sound, double offset = 0) =>
-        LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. Notes], false), new TakeTime(offset, 0), 0);
-
-    private static float[] Struck(Func<int, double> level, double offset = 0)
+    [Fact]
+    public void Another_that_sounds_at_their_places_in_bands_of_its_own_does_not_hide_it()
     {
+        // A low tone as loud as they, at half of their places and in between: there it tells which bands are its own.
+        double[] notes = [.. Enumerable.Range(0, 10).Select(i => 0.5 + (0.5 * i))];
+        var other = new Part("Tom", [.. Enumerable.Range(0, 19).Select(i => 0.5 + (0.25 * i))], false);
+        float[] Bled(double own)
+        {
+            var sound = Struck(i => i < 4 ? own : 1, notes: notes);
+            foreach (var note in other.Notes)
+            {
+                for (var i = 0; i < 6000; i++)
+                {
+                    sound[(int)(note * Rate) + i] += (float)(0.9 * Math.Exp(-i / 1500.0) * Math.Sin(2 * Math.PI * 90 * i / Rate));
+                }
+            }
+
+            return sound;
+        }
+
+        Assert.Equal(4, Missing(Bled(0), others: other, notes: notes));
+        Assert.Equal(0, Missing(Bled(1), others: other, notes: notes));
+        Assert.Equal(0, Missing(Bled(0.7), others: other, notes: notes)); // played so
+        Assert.Equal(0, Missing(Bled(0), notes: notes)); // without knowing what else plays, they may be its own
+    }
+
+    [Fact]
+    public void Where_a_file_breaks_off_nothing_is_missing_at_its_start()
+    {
+        var sound = Struck(i => i < 3 ? 0 : 1);
+        Assert.Equal(3, Missing(sound[..(int)(3.4 * Rate)])); // a third of its notes lie behind its end
+        Assert.Equal(0, Missing(Struck(_ => 1)[..(int)(3.4 * Rate)]));
+    }
+
+    [Fact]
+    public void Of_what_is_missing_one_place_may_be_louder_by_what_else_sounds_there()
+    {
+        Assert.Equal(5, Missing(Struck(i => i == 2 ? 0.55 : i < 5 ? 0.02 : 1))); // 5 dB below the others, where the rest is 34 dB below
+        Assert.Equal(0, Missing(Struck(i => i == 2 ? 0.8 : i < 5 ? 0.02 : 1)));
+        Assert.Equal(0, Missing(Struck(i => i < 5 ? 0.55 : 1)));
+    }
+
+    [Fact]
+    public void Held_notes_are_of_many_levels()
+    {
+        Assert.Equal(4, Missing(Struck(i => i < 4 ? 0.25 : 1), held: true)); // 12 dB
+        Assert.Equal(0, Missing(Struck(i => i < 4 ? 0.4 : 1), held: true)); // 8 dB
+        Assert.Equal(4, Missing(Struck(i => i < 4 ? 0.4 : 1)));
+    }
+
+    private static int Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>
+        LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. notes ?? Notes], held), others is null ? [] : [others], new TakeTime(offset, 0), 0);
+
+    private static float[] Struck(Func<int, double> level, double offset = 0, double[]? notes = null)
+    {
+        notes ??= Notes;
         var random = new Random(1);
         var sound = new float[6 * Rate];
-        for (var note = 0; note < Notes.Length; note++)
+        for (var note = 0; note < notes.Length; note++)
         {
             for (var i = 0; i < 4000; i++)
             {
-                if ((int)((Notes[note] + offset) * Rate) + i is >= 0 and var at)
+                if ((int)((notes[note] + offset) * Rate) + i is >= 0 and var at)
                 {
                     sound[at] += (float)(level(note) * Math.Exp(-i / 900.0) * (2 * random.NextDouble() - 1));
                 }

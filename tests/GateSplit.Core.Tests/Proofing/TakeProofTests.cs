@@ -178,6 +178,18 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal((true, true), Late(-3.01, byNotes: true));
     }
 
+    [Fact]
+    public void What_bleeds_in_later_does_not_move_a_file_against_its_take()
+    {
+        // A crack that is loud in the mix, and in the file of another a little later, as in its microphone.
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        SoxTake.Add(files["Thud"], _stems["Crack"], 60, 0.8);
+        SoxTake.Add(files["Chirp"], _stems["Tick"], -62, 0.8);
+        var proof = Proved(files, Mix(name => name is "Crack" or "Tick" ? 2 : 0.5));
+        Assert.All(proof.Tracks, t => Assert.Equal(0, t.OffsetSeconds!.Value, 0.0003));
+        Assert.DoesNotContain(ProofFindings.Of(proof), f => f.Fault is ProofFault.TrackOff or ProofFault.UpsideDown);
+    }
+
     [Theory]
     [InlineData(0.3, 0)]
     [InlineData(-0.21, 150)]

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using GateSplit.Core;
 using GateSplit.Core.Handoff;
 using GateSplit.Core.Quantities;
 using GateSplit.Data;

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 
-namespace GateSplit.Core.Handoff;
+namespace GateSplit.Core;
 
 /// <summary>File names from a pattern of plain text and words in braces.</summary>
 public static class FileNames
@@ -29,7 +29,7 @@ public static class FileNames
     {
         if (Pieces(pattern) is not { } pieces)
         {
-            return new Refusal($"A name can be made of {Core.Words.List([.. Words.Select(w => w.Word)])} and plain text; this one has braces around something else.");
+            return new Refusal($"A name can be made of {GateSplit.Core.Words.List([.. Words.Select(w => w.Word)])} and plain text; this one has braces around something else.");
         }
 
         if (tracks.Count > 1 && !pieces.Contains("{nn}") && !pieces.Contains("{element}"))

@@ -8,9 +8,8 @@ using GateSplit.Core.Quantities;
 using GateSplit.Core.Splits;
 using GateSplit.Core.Views;
 using GateSplit.Data;
-using GateSplit.Web.Forms;
 
-namespace GateSplit.Web.Sessions;
+namespace GateSplit.Web.Forms;
 
 /// <summary>Makes sessions of what a form asks for: of sources of one's own, and of charts from the shelf.</summary>
 public sealed class NewSessions(SessionStore sessions, ChartStore charts, GearStore gear)
