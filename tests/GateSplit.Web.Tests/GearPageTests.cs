@@ -114,6 +114,40 @@ public sealed class GearPageTests
     }
 
     [Fact]
+    public async Task What_is_owned_goes_with_others_from_the_shelf_and_its_defaults_with_every_session()
+    {
+        await using var app = await PageApp.Start(demo: false);
+        using var visitor = new Visitor(app);
+        await visitor.Get("/gear");
+        await visitor.Send("form:has(#add-chart)", new Dictionary<string, string> { ["chart"] = "siskin-mono" });
+        await visitor.Send("form:has(#name-u1)", new Dictionary<string, string> { ["name"] = "Blue one" });
+        await visitor.Send("#usual", new Dictionary<string, string> { ["rate"] = "88200", ["pattern"] = "{session} {nn}" });
+        await visitor.Get("/");
+        await visitor.Send("form:has(#new-name)", new Dictionary<string, string> { ["own"] = "u1", ["charts"] = "wicker-keys" });
+        await visitor.Get("/sessions/1/sources");
+        Assert.Equal(["Blue one", "Wicker Keys"], visitor.Page.QuerySelectorAll("article.source h2").Select(h => h.TextContent));
+        Assert.Contains("Blue one and Wicker Keys", visitor.Page.QuerySelector("title")!.TextContent);
+        var charts = await visitor.NewSession("From the shelf alone");
+        await visitor.Get($"{charts}/sources");
+        Assert.Equal(["Mudlark Nine"], visitor.Page.QuerySelectorAll("article.source h2").Select(h => h.TextContent));
+        Assert.Contains("88,200 Hz", visitor.Text);
+
+        // What is owned stands first where the box is asked for, and what leaves is called as usual.
+        await visitor.Get("/?ask=true");
+        await visitor.Send("form:has(#first-box)", new Dictionary<string, string> { ["box"] = "own:u1" });
+        Assert.EndsWith("/setup", new Uri(visitor.Page.BaseUri).AbsolutePath);
+        Assert.Contains("“Blue one”", visitor.Text);
+        await visitor.Get($"{charts}/print");
+        await visitor.Send("form[action*='handler=Start']");
+        await visitor.WaitFor($"{charts}/print", p => p.QuerySelectorAll(".take-track").Length > 0, "it is printed");
+        await visitor.Get($"{charts}/handoff");
+        Assert.Equal("{session} {nn}", visitor.Page.QuerySelector("#ho-pattern")!.GetAttribute("value"));
+        Assert.Contains("From the shelf alone 01", visitor.Text);
+        await visitor.Get($"{charts}/handoff?pattern={{element}}");
+        Assert.Equal("{element}", visitor.Page.QuerySelector("#ho-pattern")!.GetAttribute("value"));
+    }
+
+    [Fact]
     public async Task Gear_that_cannot_be_read_is_told_and_not_written_over()
     {
         await using var app = await PageApp.Start(demo: false);
@@ -128,6 +162,10 @@ public sealed class GearPageTests
         Assert.StartsWith("Your gear cannot be read. The split has version 99 of the format", visitor.Notice);
         await visitor.Send("form:has(#add-chart)", new Dictionary<string, string> { ["chart"] = "mudlark-nine" });
         Assert.StartsWith("Your gear cannot be read, so nothing was changed in it.", visitor.Notice);
+        await visitor.Get("/");
+        await visitor.Send("form:has(#new-name)", new Dictionary<string, string> { ["own"] = "u1", ["name"] = "From it" });
+        Assert.StartsWith("Your gear cannot be read, so no session begins from it. The split has version 99", visitor.Notice);
+        Assert.StartsWith("/sessions/", await visitor.NewSession("Without it"));
         await using var again = await database.OpenConnectionAsync();
         Assert.Equal((1, 99), await again.QuerySingleAsync<(int, int)>("select revision, format from gear"));
     }

@@ -133,6 +133,50 @@ public sealed class TemplatePageTests(DemoApp demo)
         Assert.Equal("This source is not in the split any more.", visitor.Notice);
     }
 
+    [Fact]
+    public async Task An_empty_clip_is_as_long_as_was_asked_where_no_notes_are_kept()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Clips");
+        async Task<Template> Kept(string name, string clip, bool notes)
+        {
+            await visitor.Get($"{path}/templates");
+            await visitor.Send("form:has(#keep)", new Dictionary<string, string> { ["name"] = name, ["what"] = "whole", ["clip"] = clip, ["notes"] = notes ? "true" : "false" });
+            Assert.StartsWith($"{name} is kept", visitor.Notice);
+            return TemplateFile.Read(await visitor.Bytes($"/templates/{await IdOf(visitor, name)}.json")).Value!;
+        }
+
+        var song = await Kept("As the song", "", notes: false);
+        Assert.NotEqual(8, song.Split.Pass.LengthBars);
+        var eight = await Kept("Eight bars", "8", notes: false);
+        Assert.Equal((8, false), (eight.Split.Pass.LengthBars, eight.HasNotes));
+        var notes = await Kept("With notes", "8", notes: true);
+        Assert.Equal((song.Split.Pass.LengthBars, true), (notes.Split.Pass.LengthBars, notes.HasNotes));
+        foreach (var clip in new[] { "0", "2001", "long", "-8" })
+        {
+            await visitor.Get($"{path}/templates");
+            await visitor.Send("form:has(#keep)", new Dictionary<string, string> { ["name"] = "None", ["what"] = "whole", ["clip"] = clip });
+            Assert.Equal("A clip is 1 to 2000 bars long.", visitor.Notice);
+        }
+    }
+
+    [Fact]
+    public async Task Tracks_whose_inputs_are_taken_are_heard_with_the_others_if_asked()
+    {
+        using var visitor = new Visitor(demo.App);
+        var path = await visitor.NewSession("Taken");
+        await Keep(visitor, path, "Once more", "source u1");
+        var id = await IdOf(visitor, "Once more");
+        await visitor.Get($"{path}/templates?add={id}&taken=nonsense");
+        Assert.Contains("Track Kick 2 is made without an input: there is a track Kick already: USB 3 is heard by Kick already.", visitor.Text);
+        await visitor.Get($"{path}/templates?add={id}&taken=Share");
+        Assert.Contains("Track Kick 2 is made, on USB 3: there is a track Kick already: Kick hears it too.", visitor.Text);
+        await visitor.Send("form:has(#add)");
+        Assert.Equal(2, visitor.Page.QuerySelectorAll("#drawing a.track").Count(t => t.TextContent.Contains("Kick", StringComparison.Ordinal)));
+        await visitor.Get($"{path}/recorder");
+        Assert.Contains("3 on, Kick, taken by Kick, Kick 2", visitor.Page.QuerySelectorAll(".input-switch").Select(b => b.GetAttribute("aria-label")));
+    }
+
     private static async Task Keep(Visitor visitor, string path, string name, string what)
     {
         await visitor.Get($"{path}/templates");
