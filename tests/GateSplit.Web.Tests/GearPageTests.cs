@@ -121,7 +121,7 @@ public sealed class GearPageTests
         await visitor.Get("/gear");
         await visitor.Send("form:has(#add-chart)", new Dictionary<string, string> { ["chart"] = "siskin-mono" });
         await visitor.Send("form:has(#name-u1)", new Dictionary<string, string> { ["name"] = "Blue one" });
-        await visitor.Send("#usual", new Dictionary<string, string> { ["rate"] = "88200", ["pattern"] = "{session} {nn}" });
+        await visitor.Send("#usual", new Dictionary<string, string> { ["rate"] = "88200", ["countIn"] = "3", ["pattern"] = "{session} {nn}" });
         await visitor.Get("/");
         await visitor.Send("form:has(#new-name)", new Dictionary<string, string> { ["own"] = "u1", ["charts"] = "wicker-keys" });
         await visitor.Get("/sessions/1/sources");
@@ -138,6 +138,7 @@ public sealed class GearPageTests
         Assert.EndsWith("/setup", new Uri(visitor.Page.BaseUri).AbsolutePath);
         Assert.Contains("“Blue one”", visitor.Text);
         await visitor.Get($"{charts}/print");
+        Assert.Equal("3", visitor.Page.QuerySelector("[name=countin]")!.GetAttribute("value"));
         await visitor.Send("form[action*='handler=Start']");
         await visitor.WaitFor($"{charts}/print", p => p.QuerySelectorAll(".take-track").Length > 0, "it is printed");
         await visitor.Get($"{charts}/handoff");
