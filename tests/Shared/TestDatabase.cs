@@ -15,7 +15,7 @@ public sealed class TestDatabase : IAsyncDisposable
     public static int Port => new NpgsqlConnectionStringBuilder(Server).Port;
 
     /// <summary>The connection string of this database.</summary>
-    public string ConnectionString => $"{Server};Database={_name}";
+    public string ConnectionString => $"{Server};Database={_name};Timeout=15"; // a busy machine takes its time to connect
 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()
