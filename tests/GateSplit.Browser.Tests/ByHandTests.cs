@@ -69,7 +69,7 @@ public sealed class ByHandTests
         browser.Type("input[aria-label='Level of Low, dB']", "-6");
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Change the group Low", "Enter sets the level");
         browser.Find("input[aria-label='Level of Low, dB']").SendKeys(Keys.ArrowDown);
-        browser.WaitUntil(() => browser.Find("input[aria-label='Level of Low, dB']").GetAttribute("value") == "-7.0" && browser.Driver.ExecuteScript("return document.activeElement.getAttribute('aria-label')") as string == "Level of Low, dB", "the arrow steps it, and it stays in hand");
+        browser.WaitUntil(() => browser.Find("input[aria-label='Level of Low, dB']").GetDomAttribute("value") == "-7.0" && browser.Driver.ExecuteScript("return document.activeElement.getAttribute('aria-label')") as string == "Level of Low, dB", "the arrow steps it, and it stays in hand");
 
         // Four tracks at once into the sum, from the split.
         browser.Open($"{path}/split");
@@ -86,6 +86,17 @@ public sealed class ByHandTests
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Group 4 tracks", "they are grouped");
         browser.Open($"{path}/recorder");
         Assert.Equal(4, browser.All("select[aria-label^='Group that sums'] option[value='g1']:checked").Count);
+
+        // Stepped, and on to another page at once: the step is not lost.
+        browser.Find("input[aria-label='Level of Low, dB']").SendKeys(Keys.ArrowDown);
+        browser.Find(".station[href$='/split']").Click();
+        browser.WaitUntil(
+            () =>
+            {
+                browser.Open($"{path}/recorder");
+                return browser.Find("input[aria-label='Level of Low, dB']").GetDomAttribute("value") == "-8.0";
+            },
+            "the step has taken effect");
         Assert.Empty(browser.Complaints);
     }
 

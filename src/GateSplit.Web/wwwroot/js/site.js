@@ -56,7 +56,10 @@ document.addEventListener("keydown", (event) => {
 /** @type {(field: any) => boolean} */
 const takesEffect = (field) => field instanceof HTMLInputElement && !!field.form?.matches("[data-auto]");
 let left = false;
+let stepped;
+let waiting; // the field that was stepped and has not taken effect
 function send(form) {
+  waiting = null;
   left = true;
   form.requestSubmit();
 }
@@ -84,7 +87,12 @@ addEventListener("pageshow", () => {
   scrollTo(0, was.scroll);
 });
 
-let stepped;
+const settle = () => {
+  const field = waiting;
+  waiting = null;
+  if (field?.isConnected && field.value !== field.defaultValue) send(field.form);
+};
+document.addEventListener("focusout", settle); // who goes on at once loses nothing
 function stepField(event) {
   const field = event.target;
   const number = Number(field.value.trim().replace(",", ".").replace("−", "-"));
@@ -93,10 +101,9 @@ function stepField(event) {
   const fine = event.shiftKey && field.inputMode === "decimal";
   const digits = Math.max(fine ? 1 : 0, (field.value.split(/[.,]/)[1] ?? "").length);
   field.value = (number + (event.key === "ArrowUp" ? 1 : -1) * (fine ? 0.1 : 1)).toFixed(digits);
+  waiting = field;
   clearTimeout(stepped);
-  stepped = setTimeout(() => {
-    if (field.isConnected && field.value !== field.defaultValue) send(field.form);
-  }, 350);
+  stepped = setTimeout(settle, 350);
 }
 
 // A reply that is no page (the database is away, the page is too old) is told where the user is.
