@@ -6,7 +6,7 @@ namespace GateSplit.Browser.Tests;
 public sealed class AccessibilityTests(DemoApp demo)
 {
     private static readonly string[] Paths =
-        ["/", "/shelf", "/shelf/heron-ten", "/sessions/2/sources", "/sessions/2/recorder", "/sessions/3/recorder", "/sessions/3/split", "/sessions/2/lay?anew=true&pan=true", "/sessions/1/line-check?walk=true", "/sessions/2/line-check", "/sessions/1/ride?of=u1%2Fhat&control=Filter", "/sessions/1/print?show=chosen", "/sessions/1/print?line=t3", "/sessions/1/split", "/sessions/2/split", "/sessions/2/split?line=element%3Au1%2Fclap&all=true", "/sessions/2/split?line=track%3At3", "/sessions/2/split?line=unit%3Au1", "/sessions/1/print", "/sessions/2/print", "/sessions/1/handoff", "/sessions/2/handoff", "/gear", "/templates", "/sessions/1/templates", "/sessions/2/setup", "/sessions/1/setup?beside=2", "/?ask=true"];
+        ["/", "/shelf", "/shelf/heron-ten", "/sessions/2/sources", "/sessions/2/recorder", "/sessions/3/recorder", "/sessions/3/split", "/sessions/2/lay?anew=true&pan=true", "/sessions/1/line-check?walk=true", "/sessions/2/line-check", "/sessions/1/ride?of=u1%2Fhat&control=Filter", "/sessions/1/print?show=chosen", "/sessions/1/print?line=t3", "/sessions/1/split", "/sessions/2/split", "/sessions/2/split?line=element%3Au1%2Fclap&all=true", "/sessions/2/split?line=track%3At3", "/sessions/2/split?line=unit%3Au1", "/sessions/1/print", "/sessions/2/print", "/sessions/1/handoff", "/sessions/2/handoff", "/gear?open=u1", "/templates", "/sessions/1/templates", "/sessions/2/setup", "/sessions/1/setup?beside=2", "/?ask=true"];
 
     [Theory]
     [InlineData("light")]
@@ -22,6 +22,15 @@ public sealed class AccessibilityTests(DemoApp demo)
                 return browser.All(".take-track").Count == 12;
             },
             "the demo take is printed");
+        browser.Open("/gear");
+        if (browser.All("#own").Count == 0)
+        {
+            browser.Button("Add the row").Click();
+            browser.WaitUntil(() => browser.All("#rows").Count == 1, "the row is there");
+            browser.Button("Add it").Click();
+            browser.WaitUntil(() => browser.All("#own").Count == 1, "the source is there");
+        }
+
         browser.Driver.ExecuteScript($"localStorage.setItem('theme', '{theme}')");
         var axe = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "lib/axe.min.js"));
         foreach (var path in Paths)

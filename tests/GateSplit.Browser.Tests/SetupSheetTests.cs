@@ -43,7 +43,12 @@ public sealed class SetupSheetTests
         await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?> { ["width"] = 390, ["height"] = 844, ["deviceScaleFactor"] = 1, ["mobile"] = true });
-        string[] pages = ["/", "/gear", "/templates", "/shelf", "/sessions/2/setup", .. new[] { "sources", "recorder", "split", "line-check", "print", "proof", "handoff", "templates", "roll-call" }.Select(p => $"/sessions/1/{p}")];
+        browser.Open("/gear");
+        browser.Button("Add the row").Click();
+        browser.WaitUntil(() => browser.All("#rows").Count == 1, "the row is there");
+        browser.Button("Add it").Click();
+        browser.WaitUntil(() => browser.All("#own").Count == 1, "the source is there");
+        string[] pages = ["/", "/gear", "/gear?open=u1", "/templates", "/shelf", "/sessions/2/setup", .. new[] { "sources", "recorder", "split", "line-check", "print", "proof", "handoff", "templates", "roll-call" }.Select(p => $"/sessions/1/{p}")];
         foreach (var page in pages)
         {
             browser.Open(page);

@@ -168,9 +168,9 @@ public sealed class TemplatePageTests(DemoApp demo)
         await Keep(visitor, path, "Once more", "source u1");
         var id = await IdOf(visitor, "Once more");
         await visitor.Get($"{path}/templates?add={id}&taken=nonsense");
-        Assert.Contains("Track Kick 2 is made without an input: there is a track Kick already: USB 3 is heard by Kick already.", visitor.Text);
+        Assert.Contains("Track Kick 2 (the name Kick is taken) is made without an input, since USB 3 is heard by Kick already.", visitor.Text);
         await visitor.Get($"{path}/templates?add={id}&taken=Share");
-        Assert.Contains("Track Kick 2 is made, on USB 3: there is a track Kick already: Kick hears it too.", visitor.Text);
+        Assert.Contains("Track Kick 2 (the name Kick is taken) is made, on USB 3, which Kick hears too.", visitor.Text);
         await visitor.Send("form:has(#add)");
         Assert.Equal(2, visitor.Page.QuerySelectorAll("#drawing a.track").Count(t => t.TextContent.Contains("Kick", StringComparison.Ordinal)));
         await visitor.Get($"{path}/recorder");

@@ -109,7 +109,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             ByNotes = lags[i] is null,
             Recorded = file.Recorded ?? scans[i].Levels.Frames,
             Hidden = hidden[Copied(i)],
-            SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], [.. parts.Where(p => p != parts[part] && !p.Shares(parts[part]))], time, own.Offset ?? 0) : 0,
+            SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], OthersThan(parts[part]), time, own.Offset ?? 0) : 0,
         })])
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
@@ -221,6 +221,9 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, and not heard from afar.</summary>
     private double? FromNotes(Identity identity) => identity.Part is { } part && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
 
+    /// <summary>What else plays, and not by the same notes.</summary>
+    private List<Part> OthersThan(Part own) => [.. parts.Where(p => p != own && !p.Shares(own))];
+
     /// <summary>
     /// The beginnings that tell most of a file: those of its own notes at which nothing else plays, since what bleeds in lies beside it; of all
     /// its notes, or all there are, where these are too few.
@@ -242,7 +245,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         }
 
         var own = parts[part];
-        var others = parts.Where(p => p != own && !p.Shares(own)).ToList();
+        var others = OthersThan(own);
         double Note(Onset onset) => (onset.Seconds - late - time.Offset) / (1 + time.Drift);
         ImmutableArray<Onset> mine = [.. onsets.Where(o => Plays(own, Note(o) - Near, Note(o) + Near))];
         ImmutableArray<Onset> alone = [.. mine.Where(o => !others.Exists(p => Plays(p, Note(o) - (2 * Near), Note(o) + ((double)Window / _rate.Hz))))];

@@ -86,9 +86,9 @@ internal static class SourceSteps
         }
     }
 
-    /// <summary>True if a chart's own words ask for a restart, so that it is not told twice.</summary>
-    private static bool IsRestart(ChartSetting setting) =>
-        setting.What.Contains("off and on", StringComparison.OrdinalIgnoreCase) || setting.What.Contains("restart", StringComparison.OrdinalIgnoreCase);
+    /// <summary>True if a chart's own words ask for the restart that makes the outputs be there, so that it is not told twice.</summary>
+    private static bool IsRestart(ChartSetting setting) => setting.Effect == SettingEffect.MainOnly
+        && (setting.What.Contains("off and on", StringComparison.OrdinalIgnoreCase) || setting.What.Contains("restart", StringComparison.OrdinalIgnoreCase));
 
     private static IEnumerable<SetupStep> Connection(Split split, Unit unit)
     {

@@ -193,11 +193,10 @@ public sealed class TemplateFit
 
     private static bool Meet(int? pass, int? other) => pass is null || other is null || pass == other;
 
-    /// <summary>Who has an input already, in words; null for nobody, or for the same cable.</summary>
-    private string? Holder(InputRef input, Cable? wished, int? pass) =>
-        _split.Cables.FirstOrDefault(c => c.Input == input && Meet(c.Pass, pass) && (wished is null || c.UnitId != _units[wished.UnitId] || c.Channel != wished.Channel)) is { } cable
-            ? $"a cable of {_split.Unit(cable.UnitId)!.Name}"
-            : _view.Split.Tracks.FirstOrDefault(t => t.Input is { } at && at.BankId == input.BankId && Meet(t.Pass, pass) && at.Channel <= input.Channel && input.Channel < at.Channel + (int)t.Width)?.Title;
+    /// <summary>True if the session has another cable in an input, or a track that listens to it.</summary>
+    private bool IsTaken(InputRef input, Cable? wished, int? pass) =>
+        _split.Cables.Any(c => c.Input == input && Meet(c.Pass, pass) && (wished is null || c.UnitId != _units[wished.UnitId] || c.Channel != wished.Channel))
+        || _view.Split.Tracks.Any(t => t.Input is { } at && at.BankId == input.BankId && Meet(t.Pass, pass) && at.Channel <= input.Channel && input.Channel < at.Channel + (int)t.Width);
 
     /// <summary>Cables into inputs that are taken go into the next ones that are free, those of a stereo track side by side; what listens there goes along.</summary>
     private void GoToFreeInputs()
@@ -207,7 +206,7 @@ public sealed class TemplateFit
             var cables = _template.Split.Cables.Where(c => _units.ContainsKey(c.UnitId) && Meet(c.Pass, track.Pass) && c.Input.BankId == track.Input!.BankId
                 && c.Input.Channel >= track.Input.Channel && c.Input.Channel < track.Input.Channel + (int)track.Width).ToList();
             if (cables.Count == (int)track.Width && cables.TrueForAll(c => !_freed.ContainsKey((c.Input, c.Pass)))
-                && cables.Exists(c => Mapped(c.Input) is { } at && Holder(at, c, c.Pass) is not null))
+                && cables.Exists(c => Mapped(c.Input) is { } at && IsTaken(at, c, c.Pass)))
             {
                 Free(cables, track);
             }
@@ -224,7 +223,7 @@ public sealed class TemplateFit
         // Neither what the session has nor what the rest of the template goes to.
         var kept = _template.Split.Cables.Select(c => Mapped(c.Input, c.Pass)).Concat(_template.Split.Tracks.SelectMany(t => Enumerable.Range(0, (int)t.Width).Select(side => t.Input is { } at ? Mapped(at with { Channel = at.Channel + side }, t.Pass) : null)))
             .Concat(_freed.Values).OfType<InputRef>().ToHashSet();
-        bool IsFree(int channel) => new InputRef(bank.Id, channel) is var at && channel <= bank.Count && !bank.Off.Contains(channel) && !kept.Contains(at) && Holder(at, wished: null, track.Pass) is null;
+        bool IsFree(int channel) => new InputRef(bank.Id, channel) is var at && channel <= bank.Count && !bank.Off.Contains(channel) && !kept.Contains(at) && !IsTaken(at, wished: null, track.Pass);
         var to = Enumerable.Range(1, bank.Count).FirstOrDefault(channel => bank.Trouble(channel, track.Width) is null && Enumerable.Range(channel, (int)track.Width).All(IsFree));
         if (to == 0)
         {
@@ -297,12 +296,11 @@ public sealed class TemplateFit
             }
 
             var id = _split.NewTrackId();
-            var (name, renamed) = FreeName(track);
             var (input, taken) = Input(track);
             var made = track with
             {
                 Id = id,
-                Name = name,
+                Name = FreeName(track.Name),
                 Input = input,
                 Bus = Mapped(track.Bus) is { } bus && _split.Fits(bus, track.Width) && _split.Bank(bus.BankId)!.Kind is BankKind.Buses or BankKind.Loopback ? bus : null,
                 GroupId = track.GroupId is { } group && _groups.TryGetValue(group, out var sum) ? sum : null,
@@ -311,29 +309,23 @@ public sealed class TemplateFit
             };
             _added.Add(id);
             _split = _split with { Tracks = _split.Tracks.Add(made) };
-            var where = made.Input is not null ? $"is made, on {_split.InputName(made)}" : track.Input is not null ? "is made without an input" : "is made";
-            var why = string.Concat(new[] { renamed, taken }.OfType<string>().Select(w => $": {w}"));
+            var where = made.Input is not null ? $", on {_split.InputName(made)}" : track.Input is not null ? " without an input" : "";
             _rows.Add(new TemplateRow(
                 $"track {made.Title}",
-                why.Length > 0 ? TemplateFate.Clash : made.Input is null && track.Input is not null ? TemplateFate.Missing : TemplateFate.Made,
-                $"Track {made.Title} {where}{why}."));
+                made.Name != track.Name || taken is not null ? TemplateFate.Clash : made.Input is null && track.Input is not null ? TemplateFate.Missing : TemplateFate.Made,
+                $"Track {made.Title}{(made.Name == track.Name ? "" : $" (the name {track.Name} is taken)")} is made{where}{taken}."));
         }
     }
 
-    /// <summary>A name that no track has yet, and why it is another; null if it is the same.</summary>
-    private (string Name, string? Why) FreeName(Track track)
+    /// <summary>The same name, with a number where a track has it already.</summary>
+    private string FreeName(string name)
     {
-        bool IsTaken(string name) => _split.Tracks.Any(t => string.Equals(t.Name, name, StringComparison.OrdinalIgnoreCase));
-        if (track.Name.Length == 0 || !IsTaken(track.Name))
-        {
-            return (track.Name, null);
-        }
-
-        var name = Enumerable.Range(2, SplitRules.MostTracks).Select(n => $"{(track.Name.Length > Names.Longest - 4 ? track.Name[..(Names.Longest - 4)] : track.Name)} {n}").First(n => !IsTaken(n));
-        return (name, $"there is a track {track.Name} already");
+        bool IsFree(string wished) => _split.Tracks.All(t => !string.Equals(t.Name, wished, StringComparison.OrdinalIgnoreCase));
+        var stem = name.Length > Names.Longest - 4 ? name[..(Names.Longest - 4)] : name;
+        return name.Length == 0 || IsFree(name) ? name : Enumerable.Range(2, SplitRules.MostTracks).Select(n => $"{stem} {n}").First(IsFree);
     }
 
-    /// <summary>The same input; none where there is no such input. Where another track listens in the same pass, it is as wished, and why.</summary>
+    /// <summary>The same input; none where there is no such input. Where another track listens in the same pass, it is as wished, with words that say why.</summary>
     private (InputRef? Input, string? Why) Input(Track track)
     {
         if (Mapped(track.Input, track.Pass) is not { } input || !_split.Fits(input, track.Width) || _split.Bank(input.BankId)!.Trouble(input.Channel, track.Width) is not null)
@@ -344,8 +336,8 @@ public sealed class TemplateFit
         bool Meets(Track other) => other.Input is { } at && at.BankId == input.BankId && other.Pass == track.Pass
             && at.Channel < input.Channel + (int)track.Width && input.Channel < at.Channel + (int)other.Width;
         return _view.Split.Tracks.FirstOrDefault(Meets) is not { } other ? (input, null)
-            : _wish.Taken == TakenInputs.Share ? (input, $"{other.Title} hears it too")
-            : (null, $"{_split.Bank(input.BankId)!.InputName(input.Channel, track.Width)} is heard by {other.Title} already");
+            : _wish.Taken == TakenInputs.Share ? (input, $", which {other.Title} hears too")
+            : (null, $", since {_split.Bank(input.BankId)!.InputName(input.Channel, track.Width)} is heard by {other.Title} already");
     }
 
     /// <summary>Rides and steps of what is here; a control that is ridden already stays as it is.</summary>

@@ -3,6 +3,7 @@ using GateSplit.Core.Charts;
 using GateSplit.Core.Demo;
 using GateSplit.Core.Edits;
 using GateSplit.Core.Notes;
+using GateSplit.Core.Planning;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Setup;
 using GateSplit.Core.Sound;
@@ -36,6 +37,25 @@ public sealed class SetupSheetTests
         {
             Holds(AnySplit(seed));
         }
+    }
+
+    [Theory]
+    [InlineData("Switch the box off and on again.", SettingEffect.MainOnly, false)] // the chart's own words
+    [InlineData("Restart it.", SettingEffect.MainOnly, false)]
+    [InlineData("Choose sixteen channels.", SettingEffect.MainOnly, true)]
+    [InlineData("Set restart with the song to off.", SettingEffect.NoStart, true)] // another restart
+    public void A_restart_is_told_once(string setting, SettingEffect effect, bool told)
+    {
+        var chart = BrindleSix.Chart with { Settings = [new("Choose the driver.", "Two channels.", SettingEffect.MainOnly), new(setting, "As before.", effect)] };
+        var split = StartingSplit.Of([chart], 4, 48000);
+        split = Sessions.After(split, new SetMode(split.Units[0].Id, new ModeId("full")), new MarkRestarted(split.Units[0].Id));
+        var sentences = SetupSheet.Of(SplitView.Of(split, Song.Of(CheckPattern.Of([chart], Tempo.Default)))).Steps.Select(s => s.Sentence).ToList();
+        Assert.Equal(told, sentences.Contains("Start it again, so that its outputs are there."));
+        Assert.Single(sentences, setting);
+
+        // As it is when new there is nothing to restart for.
+        var fresh = StartingSplit.Of([chart], 4, 48000);
+        Assert.DoesNotContain("Start it again, so that its outputs are there.", SetupSheet.Of(SplitView.Of(fresh, Song.Of(CheckPattern.Of([chart], Tempo.Default)))).Steps.Select(s => s.Sentence));
     }
 
     [Fact]

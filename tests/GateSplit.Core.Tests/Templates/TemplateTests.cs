@@ -88,7 +88,7 @@ public sealed class TemplateTests
     {
         var template = Kept(TemplateMaker.Source("Drums", SplitView.Of(Fog.Split, Song), Drums, Fog.Song, withNotes: true));
         var fit = TemplateFit.Of(template, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain);
-        Assert.Equal((TemplateFate.Clash, "Track Kick 2 is made without an input: there is a track Kick already: Mudlark USB 4 is heard by Kick already."), fit.Proposed.Where(r => r.What == "track Kick 2").Select(r => (r.Fate, r.Sentence)).Single());
+        Assert.Equal((TemplateFate.Clash, "Track Kick 2 (the name Kick is taken) is made without an input, since Mudlark USB 4 is heard by Kick already."), fit.Proposed.Where(r => r.What == "track Kick 2").Select(r => (r.Fate, r.Sentence)).Single());
         Assert.Equal(9, fit.Proposed.Length); // the source, and one row for each track
         Assert.Contains("Mudlark Nine is here, set as in the template.", fit.Proposed.Select(r => r.Sentence));
         Assert.Equal(20, fit.After.Tracks.Length);
@@ -99,7 +99,7 @@ public sealed class TemplateTests
         // Who wants both to hear it says so; no cable is there that could go elsewhere.
         TemplateFit Taken(TakenInputs taken) => TemplateFit.Of(template, SplitView.Of(Fog.Split, Song), Song, TemplateWish.Plain with { Taken = taken });
         Assert.Equal(Fog.Split.Tracks.Where(t => t.Input!.BankId == new BankId("b-u1")).Select(t => t.Input), Taken(TakenInputs.Share).After.Tracks.Skip(12).Select(t => t.Input));
-        Assert.Contains("Track Kick 2 is made, on Mudlark USB 4: there is a track Kick already: Kick hears it too.", Taken(TakenInputs.Share).Proposed.Select(r => r.Sentence));
+        Assert.Contains("Track Kick 2 (the name Kick is taken) is made, on Mudlark USB 4, which Kick hears too.", Taken(TakenInputs.Share).Proposed.Select(r => r.Sentence));
         Assert.True(SplitJson.Same(fit.After, Taken(TakenInputs.NextFree).After));
 
         // In another pass the same input is free.
