@@ -12,7 +12,7 @@ internal static class LateEntry
     private const int Several = 2; // notes: a single one may be a ghost
     private const int LeastBehind = 4; // notes with which they are compared
     private const int LeastOthers = 4; // notes of others that tell what bleeds in
-    private const int MostOthers = 64;
+    private const int MostOthers = 32;
     private const double Lead = 0.002; // s
     private const double Longest = 0.15; // s of a note that is looked at
     private const double Shortest = 0.02;

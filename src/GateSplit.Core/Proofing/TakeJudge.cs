@@ -21,13 +21,15 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
 
+    private ParallelOptions OnAllCores => new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
+
     /// <summary>Judges them.</summary>
     public TakeProof Judge()
     {
         var scans = new TrackScan[files.Count];
         var onsets = new ImmutableArray<Onset>[files.Count];
         var done = 0;
-        Parallel.For(0, files.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
+        Parallel.For(0, files.Count, OnAllCores, i =>
         {
             scans[i] = TrackScan.Of(files[i].Wave, null, cancel);
             onsets[i] = scans[i].IsSilent ? [] : Onsets.Of(Heard(files[i].Wave, scans[i]), cancel);
@@ -92,6 +94,14 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         ImmutableArray<ImmutableArray<Bleed>> none = [.. files.Select(_ => ImmutableArray<Bleed>.Empty)];
         var (bleeds, hidden, neverAlone) = time is null ? (none, none, []) : Bleeds.Of([.. sounds.Select((s, i) => doubles[i] is null ? s : null)], identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
+        var missing = new int[files.Count];
+        Parallel.For(0, files.Count, OnAllCores, i =>
+        {
+            if (sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null)
+            {
+                missing[i] = LateEntry.Missing(sound, parts[part], OthersThan(parts[part]), time, own.Offset ?? 0);
+            }
+        });
         progress?.Report(1);
         return new(_rate, time, place, reference is not null, nulled, [.. parts], neverAlone, [.. files.Select((file, i) => new TrackProof(
             file.Name,
@@ -109,7 +119,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             ByNotes = lags[i] is null,
             Recorded = file.Recorded ?? scans[i].Levels.Frames,
             Hidden = hidden[Copied(i)],
-            SoftAtStart = sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null ? LateEntry.Missing(sound, parts[part], OthersThan(parts[part]), time, own.Offset ?? 0) : 0,
+            SoftAtStart = missing[i],
         })])
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
