@@ -63,7 +63,7 @@ internal static class SourceSteps
         for (var i = 0; i < chart.Settings.Length; i++)
         {
             // The mode is often one of the settings that the chart lists; then it is not told twice.
-            if (mode is not null && chart.Settings[i].Effect == SettingEffect.MainOnly)
+            if (mode is not null && chart.Settings[i].Effect == SettingEffect.MainOnly && !IsRestart(chart.Settings[i]))
             {
                 yield return new SetupStep($"{chart.Settings[i].What.TrimEnd('.')}: the output mode {Quoted(mode.Name)}.") { Note = $"Otherwise: {chart.Settings[i].Otherwise}" };
                 mode = null;

@@ -53,6 +53,7 @@ public sealed class LateEntryTests
         Assert.Equal(4, Missing(Bled(0), others: other, notes: notes));
         Assert.Equal(0, Missing(Bled(1), others: other, notes: notes));
         Assert.Equal(0, Missing(Bled(0.7), others: other, notes: notes)); // played so
+        Assert.Equal(0, Missing(Bled(0), others: other, notes: notes, held: true)); // held notes have no bands of their own
         Assert.Equal(0, Missing(Bled(0), notes: notes)); // without knowing what else plays, they may be its own
     }
 

@@ -53,6 +53,16 @@ public sealed class SetupSheetTests
         Assert.Equal(told, sentences.Contains("Start it again, so that its outputs are there."));
         Assert.Single(sentences, setting);
 
+        // One that is asked for before the mode is chosen is another.
+        if (!told)
+        {
+            var early = split.With(split.Units[0] with { Chart = chart with { Settings = [chart.Settings[1], chart.Settings[0]] } });
+            var steps = SetupSheet.Of(SplitView.Of(early, Song.Of(CheckPattern.Of([chart], Tempo.Default)))).Steps.Select(s => s.Sentence).ToList();
+            Assert.Single(steps, setting);
+            Assert.Contains("Choose the driver: the output mode “Full driver, sixteen channels”.", steps);
+            Assert.Contains("Start it again, so that its outputs are there.", steps);
+        }
+
         // As it is when new there is nothing to restart for.
         var fresh = StartingSplit.Of([chart], 4, 48000);
         Assert.DoesNotContain("Start it again, so that its outputs are there.", SetupSheet.Of(SplitView.Of(fresh, Song.Of(CheckPattern.Of([chart], Tempo.Default)))).Steps.Select(s => s.Sentence));

@@ -136,6 +136,10 @@ public sealed class TemplateTests
         Assert.Contains(free.Proposed, r => r is { Fate: TemplateFate.Clash, Sentence: "Socket 1-2 is taken, so what track Mix hears is plugged into Socket 6-7." });
         Assert.Null(SplitRules.FirstMisfit(free.After));
 
+        // A stereo track takes both of its inputs.
+        var wide = Sessions.After(here, new SetTrackWidth(here.Tracks[0].Id, Width.Stereo));
+        Assert.Equal(At(7), TemplateFit.Of(template, SplitView.Of(wide, Song), Song, TemplateWish.Plain with { Taken = TakenInputs.NextFree }).After.Tracks[1].Input);
+
         // Left as it is, the taken socket keeps its cable, and what came there comes nowhere.
         var left = Fit(TakenInputs.StayWithout);
         Assert.Equal([("u1", 1, 1), ("u2", 2, 2), ("u2", 3, 3)], left.After.Cables.Select(c => (c.UnitId.Value, c.Channel, c.Input.Channel)).OrderBy(c => c));
