@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Bench;
@@ -12,20 +13,7 @@ internal static class ProofBench
     public static void Run(int takes, int first, string folder)
     {
         Console.WriteLine($"  {takes} random takes from seed {first} on");
-        var score = new ProofScore();
-        for (var seed = first; seed < first + takes; seed++)
-        {
-            var within = Directory.CreateDirectory(Path.Combine(folder, $"{seed}"));
-            var take = new PlantedTake(seed, within.FullName);
-            if (take.Count > 0)
-            {
-                score.Add(seed, take, take.Proof());
-            }
-
-            within.Delete(recursive: true);
-        }
-
-        Print(score);
+        Judge(takes, first, folder, (seed, within) => new PlantedTake(seed, within) is { Count: > 0 } take && take.Proof() is var proof ? s => s.Add(seed, take, proof) : null);
     }
 
     /// <summary>Reads roll calls of random rooms and prints a table.</summary>
@@ -35,17 +23,22 @@ internal static class ProofBench
     public static void RunRooms(int rooms, int first, string folder)
     {
         Console.WriteLine($"  {rooms} roll calls in random rooms from seed {first} on");
+        Judge(rooms, first, folder, (seed, within) => new PlantedRoom(seed, within) is { Any: true } room && room.Read().Value is var reading ? s => s.Add(seed, room, reading) : null);
+    }
+
+    // One on each core; what they come to is counted in the order of their seeds.
+    private static void Judge(int count, int first, string folder, Func<int, string, Action<ProofScore>?> judge)
+    {
         var score = new ProofScore();
-        for (var seed = first; seed < first + rooms; seed++)
+        foreach (var add in Partitioner.Create(Enumerable.Range(first, count), EnumerablePartitionerOptions.NoBuffering).AsParallel().AsOrdered().WithMergeOptions(ParallelMergeOptions.NotBuffered).Select(seed =>
         {
             var within = Directory.CreateDirectory(Path.Combine(folder, $"{seed}"));
-            var room = new PlantedRoom(seed, within.FullName);
-            if (room.Any)
-            {
-                score.Add(seed, room, room.Read().Value);
-            }
-
+            var add = judge(seed, within.FullName);
             within.Delete(recursive: true);
+            return add;
+        }))
+        {
+            add?.Invoke(score);
         }
 
         Print(score);

@@ -1,6 +1,7 @@
 using System.Globalization;
 using GateSplit.Core.Proofing;
 using GateSplit.Core.Quantities;
+using GateSplit.Core.Splits;
 
 namespace GateSplit.Tests.Shared;
 
@@ -96,6 +97,14 @@ public sealed class ProofScore
 
             Bled(take, proof, i, at);
         }
+
+        foreach (var mend in MendOffers.AllSure(proof, [.. Enumerable.Range(0, take.Count).Select(TrackOf)]))
+        {
+            if (IsRight(take, mend) is { } right)
+            {
+                Count("sure mends that are right", true, right, $"{where} {mend}");
+            }
+        }
     }
 
     /// <summary>Compares the reading of a roll call with the truth.</summary>
@@ -183,6 +192,24 @@ public sealed class ProofScore
             var sizes = errors.Select(Math.Abs).Order().ToList();
             yield return string.Create(CultureInfo.InvariantCulture, $"  {name,-34}{sizes.Count,8}{sizes[sizes.Count / 2],10:0.000}{sizes[(int)(0.95 * (sizes.Count - 1))],10:0.000}{sizes[^1],10:0.000}");
         }
+    }
+
+    private static TrackId TrackOf(int file) => new($"t{file}");
+
+    /// <summary>True if a mend puts right what was planted; null where it is of something else.</summary>
+    private static bool? IsRight(PlantedTake take, Mend mend)
+    {
+        const double Near = 0.0015; // s
+        int FileOf(TrackId track) => Enumerable.Range(0, take.Count).First(f => TrackOf(f) == track);
+        double Late(int file) => take.Double[file] is var (of, lag) ? Late(of) + (lag / 48000) : take.Late[file];
+        return mend switch
+        {
+            MoveTake move => Math.Abs(move.Seconds - take.Offset) < Near && (move.DriftPpm == 0 || Math.Abs(move.DriftPpm - take.Drift) <= 10),
+            MoveTrack move => Math.Abs(move.Seconds - Late(FileOf(move.TrackId))) < Near,
+            TurnPolarity turn => take.Upside[FileOf(turn.TrackId)],
+            ExchangeNames exchange => take.Is[FileOf(exchange.One)] == FileOf(exchange.Other) && take.Is[FileOf(exchange.Other)] == FileOf(exchange.One),
+            _ => null,
+        };
     }
 
     private void Bled(PlantedTake take, TakeProof proof, int file, string at)

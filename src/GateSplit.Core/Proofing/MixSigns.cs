@@ -27,8 +27,8 @@ internal sealed class MixSigns
     /// <param name="tracks">The tracks in its time.</param>
     /// <param name="places">Where in it windows begin.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <returns>For each track 1, -1, or null where it cannot be told.</returns>
-    public static int?[] Of(Placed mix, IReadOnlyList<Placed> tracks, IReadOnlyList<long> places, CancellationToken cancel)
+    /// <returns>For each track what it is in the mix.</returns>
+    public static InMix[] Of(Placed mix, IReadOnlyList<Placed> tracks, IReadOnlyList<long> places, CancellationToken cancel)
     {
         var count = tracks.Count;
         var rows = Enumerable.Range(0, count + 1).Select(_ => new float[Window]).ToArray();
@@ -51,13 +51,19 @@ internal sealed class MixSigns
             }
         }
 
-        var best = new (double Clearness, int? Sign)[count];
-        foreach (var (track, clearness, sign) in orders.SelectMany(o => o.Solved()))
+        var solved = orders.Select(o => o.Solved().ToList()).ToList();
+        var best = new InMix[count];
+        foreach (var (track, clearness, gain) in solved.SelectMany(s => s))
         {
-            best[track] = clearness > Math.Max(Tells, best[track].Clearness) ? (clearness, sign) : best[track];
+            best[track] = clearness > Math.Max(Tells, best[track].Clearness) ? new(Math.Sign(gain), clearness, best[track].Gain) : best[track];
         }
 
-        return [.. best.Select(b => b.Sign)];
+        foreach (var (track, _, gain) in solved[0])
+        {
+            best[track] = best[track] with { Gain = gain };
+        }
+
+        return best;
     }
 
     private void Add(float[][] rows, int from)
@@ -77,7 +83,7 @@ internal sealed class MixSigns
         }
     }
 
-    private IEnumerable<(int Track, double Clearness, int Sign)> Solved()
+    private IEnumerable<(int Track, double Clearness, double Gain)> Solved()
     {
         if (_windows.Count == 0 || _count == 0)
         {
@@ -96,7 +102,7 @@ internal sealed class MixSigns
         for (var track = 0; track < _count; track++)
         {
             // Without a track, the rest would rise by its gain squared over its place in the inverse.
-            yield return (track, gains[track] * gains[track] / inverse[track, track] / left, Math.Sign(gains[track]));
+            yield return (track, gains[track] * gains[track] / inverse[track, track] / left, gains[track]);
         }
     }
 

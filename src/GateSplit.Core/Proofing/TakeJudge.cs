@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Numerics;
 using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
@@ -8,15 +7,8 @@ namespace GateSplit.Core.Proofing;
 /// <summary>Judges the files of a take, question by question, each file read block by block.</summary>
 internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Part> parts, WaveReader? reference, IProgress<double>? progress, CancellationToken cancel)
 {
-    private const int Window = 1 << 13;
     private const int Windows = 12;
-    private const double Furthest = 0.05; // s a file may lie beside its take
-    private const double Clear = 8; // a peak stands out so far where there is something in common
-    private const double OnlyPlace = 1.3;
     private const double ScanShare = 0.6; // of the time it takes
-    private const int LeastLags = 3;
-    private const double Beside = 0.0005; // s: less is what a filter in the mix does
-    private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
     private const double BySureness = 0.3;
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
@@ -68,25 +60,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.Where((s, i) => s is not null && doubles[i] is null).Select(s => ((IMonoSound)s!, 1f))]), cancel);
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
-        var signs = new int?[files.Count];
-        ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
-        List<(double Lag, int Sign)?> Lags(bool near) => [.. sounds.Select((s, i) => s is null || place is not { } at ? null : AgainstReference(s, telling[i], at, near ? FromNotes(identities[i]) : null))];
-        List<double> known = [.. Lags(near: false).Select((l, i) => doubles[i] is null ? l?.Lag - (FromNotes(identities[i]) ?? 0) * _rate.Hz : null).OfType<double>()];
-        // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
-        if (MostCommon(known, Beside * _rate.Hz) is { } beside && Math.Abs(beside) > Beside * _rate.Hz)
+        var (lags, signs) = (new SoundLag?[files.Count], new int?[files.Count]);
+        if (place is { } sum)
         {
-            place = Moved(place!.Value, beside);
-        }
-
-        if (MostCommon([.. Lags(near: true).Where((_, i) => doubles[i] is null).Select(l => l?.Lag).OfType<double>()], Together * _rate.Hz) is { } more && Math.Abs(more) > 1)
-        {
-            place = Moved(place!.Value, more);
-        }
-
-        var lags = Lags(near: true);
-        if (place is { } lies)
-        {
-            signs = Signs(sounds, telling, doubles, lies, [.. lags.Select((l, i) => l?.Lag ?? (FromNotes(identities[i]) ?? 0) * _rate.Hz)]);
+            ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
+            var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel);
+            (place, lags, signs) = within.Of(sum);
         }
 
         var nulled = Nulled(scans, doubles, place);
@@ -108,7 +87,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Part,
             scans[i],
             identities[i],
-            lags[i] is var (lag, _) ? lag / _rate.Hz : identities[i].Offset,
+            lags[i] is { } lag ? lag.Frames / _rate.Hz : identities[i].Offset,
             Polarity(i),
             partners.TryGetValue(i, out var with) ? with.Against : null,
             doubles[i],
@@ -136,17 +115,11 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             return file;
         }
 
-        static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
-
         // Where other microphones hear the same, a track goes with theirs in the reference as much as with itself.
         int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) ? lags[file]?.Sign : null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
 
         bool IsAlone(Identity identity) => identity.Part is not { } part || !parts.Where((p, i) => i != part && p.Shares(parts[part])).Any();
     }
-
-    /// <summary>About which of some values most others lie; null where too few do.</summary>
-    private static double? MostCommon(IReadOnlyList<double> values, double near) =>
-        values.Select(v => values.Where(o => Math.Abs(o - v) <= near).ToList()).MaxBy(all => all.Count) is { Count: >= LeastLags } most ? TheilSen.Median(most) : null;
 
     /// <summary>What each file holds.</summary>
     /// <param name="scans">What is known of them.</param>
@@ -158,25 +131,6 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         List<IMonoSound?> Asked() => [.. files.Select((f, i) => scans[i].IsSilent || without?[i] == true ? null : Heard(f.Wave, scans[i]))];
         var (time, identities) = Identity.Of(onsets, parts, named, at => PitchFit.Of(Asked(), parts, at, cancel));
         return (time, BySound.Of(Asked(), onsets, parts, identities, named));
-    }
-
-    /// <summary>Which files are upside down in the reference, each laid where it belongs.</summary>
-    private int?[] Signs(List<MonoReader?> sounds, ImmutableArray<ImmutableArray<Onset>> onsets, DoubleOf?[] doubles, (double Start, double Slope) place, double[] lags)
-    {
-        const int Places = 6; // for each file
-        var asked = Enumerable.Range(0, files.Count).Where(i => sounds[i] is not null && doubles[i] is null).ToList();
-        var told = MixSigns.Of(
-            new Placed(new MonoReader(reference!), (0, 0), place.Slope != 0 || place.Start != Math.Round(place.Start)),
-            [.. asked.Select(i => new Placed(sounds[i]!, (place.Start + lags[i], place.Slope)))],
-            [.. asked.SelectMany(i => Strongest(onsets[i], Places).Select(o => (long)((o * _rate.Hz - place.Start - lags[i]) / (1 + place.Slope)) - Window / 8))],
-            cancel);
-        var signs = new int?[files.Count];
-        for (var i = 0; i < asked.Count; i++)
-        {
-            signs[asked[i]] = told[i];
-        }
-
-        return signs;
     }
 
     /// <summary>A file as one channel: the mean of its sides, but one of them where the mean would be nothing.</summary>
@@ -213,21 +167,6 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private static IReadOnlyList<IMonoSound> Sides(WaveReader wave, int sides) =>
         [.. Enumerable.Range(0, sides).Select(side => new MonoReader(wave, sides == 1 ? null : Math.Min(side, wave.Format.Channels - 1)))];
 
-    /// <summary>Where a file lies in the reference beside where the take lies, and whether it is upside down there; null where it cannot be heard in it.</summary>
-    private (double Lag, int Sign)? AgainstReference(IMonoSound sound, ImmutableArray<Onset> onsets, (double Start, double Slope) place, double? known)
-    {
-        const double Near = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
-        var against = new MonoReader(reference!);
-        return Strongest(onsets, Windows) is { Count: > 0 } strongest
-            ? Lag(
-                against,
-                sound,
-                strongest.Select(o => (long)((o * _rate.Hz - place.Start) / (1 + place.Slope)) - Window / 8),
-                at => at + place.Start + place.Slope * at,
-                known is null ? (0, Furthest) : (known.Value, Near))
-            : null;
-    }
-
     /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, and not heard from afar.</summary>
     private double? FromNotes(Identity identity) => identity.Part is { } part && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
 
@@ -258,43 +197,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var others = OthersThan(own);
         double Note(Onset onset) => (onset.Seconds - late - time.Offset) / (1 + time.Drift);
         ImmutableArray<Onset> mine = [.. onsets.Where(o => Plays(own, Note(o) - Near, Note(o) + Near))];
-        ImmutableArray<Onset> alone = [.. mine.Where(o => !others.Exists(p => Plays(p, Note(o) - (2 * Near), Note(o) + ((double)Window / _rate.Hz))))];
+        ImmutableArray<Onset> alone = [.. mine.Where(o => !others.Exists(p => Plays(p, Note(o) - (2 * Near), Note(o) + ((double)SoundLag.Window / _rate.Hz))))];
         return alone.Length >= Few ? alone : mine.Length >= Few ? mine : onsets;
-    }
-
-    private static List<double> Strongest(ImmutableArray<Onset> onsets, int most) =>
-        [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];
-
-    /// <summary>The lag of a sound against another over several windows together.</summary>
-    private (double Lag, int Sign)? Lag(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place, (double Near, double Within) about)
-    {
-        var reach = (int)(Furthest * _rate.Hz);
-        var size = (int)BitOperations.RoundUpToPowerOf2((uint)(Window + 2 * reach));
-        var (sound, within, sum) = (new float[Window], new float[Window + 2 * reach], new Complex[size]);
-        foreach (var start in starts)
-        {
-            cancel.ThrowIfCancellationRequested();
-            one.Read(start, sound);
-            other.Read((long)Math.Round(place(start)) - reach, within);
-            for (var i = 0; i < Window; i++)
-            {
-                sound[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / Window));
-            }
-
-            var (here, there) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
-            for (var i = 0; i < size; i++)
-            {
-                sum[i] += Complex.Conjugate(here[i]) * there[i];
-            }
-        }
-
-        CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
-        var lags = CrossCorrelation.Back(sum, 2 * reach + 1);
-        var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
-        var from = (int)Math.Clamp((about.Near - about.Within) * _rate.Hz + reach, 0, lags.Length - 1);
-        var until = (int)Math.Clamp((about.Near + about.Within) * _rate.Hz + reach + 1, from + 1, lags.Length);
-        var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from));
-        return Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && peak.Lead >= OnlyPlace ? (from + peak.Lag - reach, peak.Sign) : null;
     }
 
     /// <summary>Where there is no reference, the polarity of microphones that hear one element, against the first of them.</summary>
@@ -309,7 +213,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             }
 
             var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].Keys.Count > 0 && parts[p].Keys.SetEquals(parts[part].Keys), -1);
-            if (first >= 0 && Lag(sounds[first]!, own, Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - Window / 8), at => at, (0, Furthest)) is var (_, sign))
+            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window / 8), at => at, (0, SoundLag.Furthest), likely: false, cancel) is var (_, sign))
             {
                 found[i] = (first, sign);
             }

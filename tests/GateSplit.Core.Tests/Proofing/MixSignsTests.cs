@@ -39,7 +39,7 @@ public sealed class MixSignsTests
         Assert.Equal([(int?)null], Signs(new float[Length], kick));
     }
 
-    private static int?[] Signs(float[] mix, params float[][] tracks) => MixSigns.Of(At(mix), [.. tracks.Select(At)], Places, default);
+    private static int?[] Signs(float[] mix, params float[][] tracks) => [.. MixSigns.Of(At(mix), [.. tracks.Select(At)], Places, default).Select(t => t.Sign)];
 
     private static Placed At(float[] samples) => new(new Samples(samples), (0, 0));
 

@@ -191,6 +191,27 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0, 1)]
+    [InlineData(0, -1)]
+    [InlineData(240, 1)]
+    public void What_bleeds_into_a_held_sound_does_not_tell_where_it_lies(int late, int sign)
+    {
+        // A drone that swells; cracks bleed into it 7 ms later, where they begin far more clearly than it does.
+        const string Drone = "Pluck";
+        var notes = Enumerable.Range(0, 9).Select(i => 1.1 + (4 * i)).ToArray();
+        _times[Drone] = notes;
+        _stems[Drone] = Swelling(notes);
+        _parts[SoxTake.Names.ToList().IndexOf(Drone)] = new Part(Drone, [.. notes], Held: true) { Keys = [(1, 45)] };
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        files[Drone] = new float[files[Drone].Length];
+        SoxTake.Add(files[Drone], _stems[Drone], late, sign);
+        SoxTake.Add(files[Drone], _stems["Crack"], 330, 0.4);
+        var drone = Proved(files, Mix(_ => 1)).Tracks[SoxTake.Names.ToList().IndexOf(Drone)];
+        Assert.Equal(late / (double)SoxTake.Rate, drone.OffsetSeconds!.Value, 0.0005);
+        Assert.Equal(sign, drone.Polarity);
+    }
+
+    [Theory]
     [InlineData(0.3, 0)]
     [InlineData(-0.21, 150)]
     public void Offset_and_drift_are_told_by_the_reference_and_by_the_notes(double offset, double ppm)
@@ -275,6 +296,23 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(ProofJson.Write(proof), ProofJson.Write(back));
         Assert.Equal(ProofFindings.Of(proof), ProofFindings.Of(back));
         Assert.Null(ProofJson.Read("""{"rate":48000,"tracks":7}"""));
+    }
+
+    private static float[] Swelling(double[] notes)
+    {
+        var sound = new float[(int)(Seconds * SoxTake.Rate)];
+        foreach (var (note, step) in notes.Select((n, i) => (n, Step: 5 * i % 12)))
+        {
+            var pitch = 110 * Math.Pow(2, step / 12.0);
+            for (var i = 0; i < 3.5 * SoxTake.Rate && (int)(note * SoxTake.Rate) + i < sound.Length; i++)
+            {
+                var seconds = (double)i / SoxTake.Rate;
+                var swell = Math.Min(1, seconds / 0.3) * Math.Min(1, (3.5 - seconds) / 0.3);
+                sound[(int)(note * SoxTake.Rate) + i] += (float)(0.1 * swell * Enumerable.Range(1, 12).Sum(k => Math.Sin(2 * Math.PI * pitch * k * seconds + k * k) / k));
+            }
+        }
+
+        return sound;
     }
 
     private float[] Mix(Func<string, double> gain)

@@ -1,0 +1,130 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>Where the files of a take lie in a reference recording of their mix, each for itself, and which of them are upside down there.</summary>
+/// <param name="reference">The reference.</param>
+/// <param name="sounds">The files; null for one that is silent or has another sample rate.</param>
+/// <param name="copies">Files that are copies of others, and so are not in the mix.</param>
+/// <param name="telling">The beginnings that tell most of each file.</param>
+/// <param name="known">By how much later than the take each file is by its notes, in seconds; null where these do not tell it well.</param>
+/// <param name="cancel">Stops it.</param>
+internal sealed class InReference(
+    IMonoSound reference, IReadOnlyList<IMonoSound?> sounds, bool[] copies, ImmutableArray<ImmutableArray<Onset>> telling, double?[] known, CancellationToken cancel)
+{
+    private const int Windows = 12;
+    private const int Places = 6; // for each file, at which all are compared with the mix
+    private const int LeastLags = 3;
+    private const int MostDoubtful = 24;
+    private const double NotesTell = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
+    private const double Beside = 0.0005; // s: less is what a filter in the mix does
+    private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
+    private readonly int _rate = reference.Rate.Hz;
+    private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
+    private readonly List<int> _mixed = [.. Enumerable.Range(0, sounds.Count).Where(i => sounds[i] is not null && !copies[i])];
+
+    /// <summary>Looks for them.</summary>
+    /// <param name="place">Where the sum of all files lies.</param>
+    /// <returns>Where the take lies; where each file lies beside it, null where that cannot be told; and -1 for each that is upside down, null where that cannot be told.</returns>
+    public ((double Start, double Slope) Place, SoundLag?[] Lags, int?[] Signs) Of((double Start, double Slope) place)
+    {
+        // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
+        var all = Lags(place, near: false);
+        if (MostCommon([.. _mixed.Where(i => all[i] is not null).Select(i => all[i]!.Value.Frames - InFrames(known[i]))], Beside * _rate) is { } beside && Math.Abs(beside) > Beside * _rate)
+        {
+            place = Moved(place, beside);
+        }
+
+        all = Lags(place, near: true);
+        if (MostCommon([.. _mixed.Where(i => all[i] is not null).Select(i => all[i]!.Value.Frames)], Together * _rate) is { } more && Math.Abs(more) > 1)
+        {
+            place = Moved(place, more);
+        }
+
+        var lags = Lags(place, near: true);
+        var told = InTheMix(place, lags);
+        var doubtful = _mixed.Where(i => lags[i] is null || (Math.Abs(lags[i]!.Value.Frames) > Beside * _rate && known[i] is null)).Take(MostDoubtful).ToList();
+        if (doubtful.Count > 0)
+        {
+            Settle(doubtful, place, lags, told);
+        }
+
+        return (place, lags, [.. told.Select(t => t.Sign)]);
+    }
+
+    /// <summary>
+    /// What bleeds into a file may begin more clearly than what it holds. It lies where the mix is best explained by it: where it was found,
+    /// where the take lies, or where it is found in what all others leave of the mix.
+    /// </summary>
+    private void Settle(List<int> doubtful, (double Start, double Slope) place, SoundLag?[] lags, InMix[] told)
+    {
+        var tried = lags.ToArray();
+        foreach (var i in doubtful.Where(i => Math.Abs(known[i] ?? 0) <= NotesTell))
+        {
+            tried[i] = new(0, 1);
+        }
+
+        var onTake = InTheMix(place, tried);
+        Keep(onTake);
+        var at = tried.Select(InFrames).ToArray();
+        Parallel.ForEach(doubtful, _onAllCores, i => tried[i] = Lag(Left(i, place, at, onTake), i, place, near: true, likely: true));
+        Keep(InTheMix(place, tried));
+
+        void Keep(InMix[] with)
+        {
+            foreach (var i in doubtful.Where(i => with[i].Clearness > told[i].Clearness))
+            {
+                (lags[i], told[i]) = (tried[i] is { } lag ? lag with { Sign = with[i].Sign!.Value } : null, with[i]);
+            }
+        }
+    }
+
+    /// <summary>About which of some values most others lie; null where too few do.</summary>
+    private static double? MostCommon(IReadOnlyList<double> values, double near) =>
+        values.Select(v => values.Where(o => Math.Abs(o - v) <= near).ToList()).MaxBy(all => all.Count) is { Count: >= LeastLags } most ? TheilSen.Median(most) : null;
+
+    private static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
+
+    private double InFrames(double? seconds) => (seconds ?? 0) * _rate;
+
+    private double InFrames(SoundLag? lag, int file) => lag?.Frames ?? InFrames(known[file]);
+
+    private SoundLag?[] Lags((double Start, double Slope) place, bool near) => [.. sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near))];
+
+    /// <summary>Where a file lies beside where the take lies; null where it cannot be heard.</summary>
+    private SoundLag? Lag(IMonoSound mix, int file, (double Start, double Slope) place, bool near, bool likely = false)
+    {
+        var strongest = SoundLag.Strongest(telling[file], Windows);
+        return strongest.Count == 0 ? null : SoundLag.Of(
+            mix,
+            sounds[file]!,
+            strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window / 8),
+            at => at + place.Start + place.Slope * at,
+            near && known[file] is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
+            likely,
+            cancel);
+    }
+
+    /// <summary>What each file is in the mix, all laid where they belong.</summary>
+    private InMix[] InTheMix((double Start, double Slope) place, SoundLag?[] lags)
+    {
+        var at = lags.Select(InFrames).ToArray();
+        var told = MixSigns.Of(
+            new Placed(reference, (0, 0), place.Slope != 0 || place.Start != Math.Round(place.Start)),
+            [.. _mixed.Select(i => new Placed(sounds[i]!, (place.Start + at[i], place.Slope)))],
+            [.. _mixed.SelectMany(i => SoundLag.Strongest(telling[i], Places).Select(o => (long)((o * _rate - place.Start - at[i]) / (1 + place.Slope)) - SoundLag.Window / 8))],
+            cancel);
+        var all = new InMix[sounds.Count];
+        for (var i = 0; i < told.Length; i++)
+        {
+            all[_mixed[i]] = told[i];
+        }
+
+        return all;
+    }
+
+    /// <summary>What all files but one leave of the mix.</summary>
+    private MonoSum Left(int file, (double Start, double Slope) place, double[] at, InMix[] told) =>
+        new([(reference, 1), .. _mixed.Where(i => i != file).Select(i => ((IMonoSound)new Placed(sounds[i]!, (place.Start + at[i], place.Slope)), (float)-told[i].Gain))]);
+}

@@ -1,0 +1,71 @@
+using System.Collections.Immutable;
+using System.Numerics;
+using GateSplit.Core.Sound;
+
+namespace GateSplit.Core.Proofing;
+
+/// <summary>By how much later one sound is in another than it is expected, told over several windows together.</summary>
+/// <param name="Frames">By so many frames, with fractions.</param>
+/// <param name="Sign">-1 where it is upside down.</param>
+internal readonly record struct SoundLag(double Frames, int Sign)
+{
+    /// <summary>The length of a window, in frames.</summary>
+    public const int Window = 1 << 13;
+
+    /// <summary>How far it is looked for, in seconds.</summary>
+    public const double Furthest = 0.05;
+
+    private const double Clear = 8; // a peak stands out so far where there is something in common
+    private const double OnlyPlace = 1.3;
+
+    /// <summary>Looks for it.</summary>
+    /// <param name="one">The one, from which windows are taken.</param>
+    /// <param name="other">The other, in which they are looked for.</param>
+    /// <param name="starts">Where in the one windows begin.</param>
+    /// <param name="place">Where in the other a frame of the one is expected.</param>
+    /// <param name="about">Where it is looked for, in seconds: near which lag, and how far on either side.</param>
+    /// <param name="likely">True for the place at which the two have most in common, for others to judge; otherwise only a place that is clear, and alone so.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>Null where it cannot be told.</returns>
+    public static SoundLag? Of(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place, (double Near, double Within) about, bool likely, CancellationToken cancel)
+    {
+        var rate = one.Rate.Hz;
+        var reach = (int)(Furthest * rate);
+        var size = (int)BitOperations.RoundUpToPowerOf2((uint)(Window + 2 * reach));
+        var (sound, within, sum) = (new float[Window], new float[Window + 2 * reach], new Complex[size]);
+        foreach (var start in starts)
+        {
+            cancel.ThrowIfCancellationRequested();
+            one.Read(start, sound);
+            other.Read((long)Math.Round(place(start)) - reach, within);
+            for (var i = 0; i < Window; i++)
+            {
+                sound[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / Window));
+            }
+
+            var (here, there) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
+            for (var i = 0; i < size; i++)
+            {
+                sum[i] += Complex.Conjugate(here[i]) * there[i];
+            }
+        }
+
+        if (!likely)
+        {
+            CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
+        }
+
+        var lags = CrossCorrelation.Back(sum, 2 * reach + 1);
+        var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
+        var from = (int)Math.Clamp((about.Near - about.Within) * rate + reach, 0, lags.Length - 1);
+        var until = (int)Math.Clamp((about.Near + about.Within) * rate + reach + 1, from + 1, lags.Length);
+        var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from));
+        return likely || (Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && peak.Lead >= OnlyPlace) ? new(from + peak.Lag - reach, peak.Sign) : null;
+    }
+
+    /// <summary>Of beginnings along a file, the strongest of each part of it, in seconds.</summary>
+    /// <param name="onsets">The beginnings.</param>
+    /// <param name="most">How many parts.</param>
+    public static List<double> Strongest(ImmutableArray<Onset> onsets, int most) =>
+        [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];
+}
