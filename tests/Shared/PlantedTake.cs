@@ -301,6 +301,18 @@ public sealed class PlantedTake
                 }
             }
         }
+
+        KeepCompany();
+    }
+
+    /// <summary>Where not most of what sounds lies together, nobody can tell which of it is late.</summary>
+    private void KeepCompany()
+    {
+        var sounding = Enumerable.Range(0, Count).Where(f => !Silent[f] && Double[f] is null).ToList();
+        if (sounding.Count < Company || 2 * sounding.Count(f => Late[f] != 0) >= sounding.Count)
+        {
+            Array.Clear(Late);
+        }
     }
 
     private void Write(string folder)

@@ -28,6 +28,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double AlongTheLine = 3; // frames a window may lie beside the line
     private const double EnoughWindows = 0.5;
     private const double Silence = 1e-8; // mean square
+    private const int LeastAgreed = 8; // windows of many, each clear, that are on one line by no chance
     private const int MostRounds = 20;
     private const double Settled = 1e-5; // frames a round still moved it
     private const int RefinedWindows = 16;
@@ -93,8 +94,28 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Through(List<(double At, double Value)> found)
     {
         var (start, slope) = TheilSen.Fit(found);
-        var line = found.Where(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine).Select(p => (long)p.At).ToList();
-        return line.Count < EnoughWindows * found.Count || Math.Abs(slope) > MostDrift ? null : (start, slope, line, [.. found.OrderBy(f => f.At)]);
+        var line = OnLine(start, slope);
+        if (line.Count < EnoughWindows * found.Count && Likeliest() is { Count: >= LeastAgreed } most)
+        {
+            // Where files of a sum lie beside each other, each window tells of the loudest of them there: those that agree are of one.
+            (start, slope) = TheilSen.Fit(most);
+            line = OnLine(start, slope);
+        }
+
+        return line.Count < Math.Min(LeastAgreed, EnoughWindows * found.Count) || Math.Abs(slope) > MostDrift ? null : (start, slope, [.. line.Select(p => (long)p.At)], [.. found.OrderBy(f => f.At)]);
+
+        List<(double At, double Value)> OnLine(double start, double slope) => found.FindAll(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine);
+
+        List<(double At, double Value)>? Likeliest()
+        {
+            var length = found.Max(f => f.At) - found.Min(f => f.At);
+            return (from one in found
+                    from other in found
+                    where other.At - one.At > length / 4
+                    let slope = (other.Value - one.Value) / (other.At - one.At)
+                    where Math.Abs(slope) <= MostDrift
+                    select OnLine(one.Value - slope * one.At, slope)).MaxBy(l => l.Count);
+        }
     }
 
     /// <summary>Moves a line until least is left.</summary>

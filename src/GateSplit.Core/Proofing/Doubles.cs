@@ -19,7 +19,8 @@ internal static class Doubles
     private const double Sure = 3; // standard errors
     private const int Flat = 24; // frames
     private const double SlicesAlike = 0.8;
-    private const int LeastPlaces = 3; // of those where it does not, to judge a file that clips
+    private const int LeastPlaces = 3; // of those where it does not, to judge a file that clips; and with something else, to be no copy
+    private const double Near = 0.01; // s
     private const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
     private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere
     private const int Octaves = 9;
@@ -51,6 +52,7 @@ internal static class Doubles
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
                 sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared((here, noises[one]), (there, noises[of]), [.. places[one], .. places[of]], Judged(one, of)) is { } alike
+                && !HasMore(one, of, alike, back: false) && !HasMore(of, one, alike, back: true)
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
             isDouble[other] = own.Count > 0;
@@ -61,6 +63,16 @@ internal static class Doubles
 
         Func<int, long[]>? Judged(int one, int other) => clipped[one] ? _ => softer[one] : clipped[other] ? lag => [.. softer[other].Select(p => p - lag)] : null;
 
+        // What bleeds in loudly may be all that is heard at the strongest beginnings; a copy has nothing else at the others either.
+        bool HasMore(int twin, int file, DoubleOf alike, bool back)
+        {
+            var (lag, gain) = ((int)Math.Round(alike.LagFrames), alike.Polarity * alike.Gain.Ratio);
+            (lag, gain) = back ? (-lag, 1 / gain) : (lag, gain);
+            var rate = sounds[file]!.Rate.Hz;
+            var own = onsets[file].Where(o => !onsets[twin].Any(t => Math.Abs(o.Seconds - ((double)lag / rate) - t.Seconds) < Near)).OrderByDescending(o => o.Strength).Take(2 * Places);
+            return own.Count(o => IsOnlyIn(sounds[file]!, sounds[twin]!, (long)(o.Seconds * rate), lag, gain, noises[file].Value)) >= LeastPlaces;
+        }
+
         bool MayBe(int one, int other)
         {
             // One may break off: what lies behind its end tells nothing.
@@ -69,6 +81,26 @@ internal static class Doubles
             float[] Of(int file) => [.. within.SelectMany(place => energies[file].AsSpan(place * Slices, Slices).ToArray())];
             return within.Length > 0 && TensorPrimitives.CosineSimilarity<float>(Of(one), Of(other)) > SlicesAlike;
         }
+    }
+
+    /// <summary>True if most of what begins somewhere in a file is not in its twin.</summary>
+    private static bool IsOnlyIn(IMonoSound file, IMonoSound twin, long at, int lag, double gain, double[] noise)
+    {
+        const int Length = 2048;
+        const double Most = 0.5; // of its energy
+        const double OverNoise = 10;
+        if (at - lag + Length > twin.Frames.Count || at + Length > file.Frames.Count)
+        {
+            return false;
+        }
+
+        var (here, there) = (new float[Length], new float[Length]);
+        file.Read(at, here);
+        twin.Read(at - lag, there);
+        var whole = TensorPrimitives.SumOfSquares<float>(here);
+        TensorPrimitives.MultiplyAdd(there, (float)-gain, here, here);
+        var left = TensorPrimitives.SumOfSquares<float>(here);
+        return left > Most * whole && left > OverNoise * 2 * noise.Sum() / Window * Length / Window;
     }
 
     /// <summary>Windows about the strongest beginnings, spread over the file.</summary>

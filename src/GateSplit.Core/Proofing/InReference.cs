@@ -15,7 +15,7 @@ internal sealed class InReference(
 {
     private const int Windows = 12;
     private const int Places = 6; // for each file, at which all are compared with the mix
-    private const int LeastLags = 3;
+    private const int LeastLags = 2;
     private const int MostDoubtful = 24;
     private const double NotesTell = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
@@ -36,8 +36,7 @@ internal sealed class InReference(
             place = Moved(place, beside);
         }
 
-        all = Lags(place, near: true);
-        if (MostCommon([.. _mixed.Where(i => all[i] is not null).Select(i => all[i]!.Value.Frames)], Together * _rate) is { } more && Math.Abs(more) > 1)
+        if (Common(Lags(place, near: true)) is { } more)
         {
             place = Moved(place, more);
         }
@@ -48,6 +47,14 @@ internal sealed class InReference(
         if (doubtful.Count > 0)
         {
             Settle(doubtful, place, lags, told);
+
+            // What was settled may be more than what was clear at once.
+            if (Common(lags) is { } rest)
+            {
+                var moved = Moved(place, rest);
+                lags = [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - moved.Start + place.Start } : l)];
+                place = moved;
+            }
         }
 
         return (place, lags, [.. told.Select(t => t.Sign)]);
@@ -80,9 +87,16 @@ internal sealed class InReference(
         }
     }
 
-    /// <summary>About which of some values most others lie; null where too few do.</summary>
-    private static double? MostCommon(IReadOnlyList<double> values, double near) =>
-        values.Select(v => values.Where(o => Math.Abs(o - v) <= near).ToList()).MaxBy(all => all.Count) is { Count: >= LeastLags } most ? TheilSen.Median(most) : null;
+    /// <summary>By how much most files lie beside the take, in frames; null where they do not.</summary>
+    private double? Common(SoundLag?[] lags) =>
+        MostCommon([.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()], Together * _rate) is { } beside && Math.Abs(beside) > 1 ? beside : null;
+
+    /// <summary>About which of some values more others lie than about any that lies elsewhere; null where none has more.</summary>
+    private static double? MostCommon(IReadOnlyList<double> values, double near)
+    {
+        List<double> About(double value) => [.. values.Where(v => Math.Abs(v - value) <= near)];
+        return values.Select(About).MaxBy(all => all.Count) is { Count: >= LeastLags } most && values.Except(most).All(v => About(v).Count < most.Count) ? TheilSen.Median(most) : null;
+    }
 
     private static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
 
