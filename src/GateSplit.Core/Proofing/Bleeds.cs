@@ -163,14 +163,21 @@ internal sealed class Bleeds
         }
 
         var weights = Weights(heard);
+        var counts = Counts(heard);
         var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, weights), Size)).ToList();
         var crosses = heard.Select((h, i) => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(h.Sound, Size), weights), Size)).ToList();
+        for (var i = 0; i < hits.Count; i++)
+        {
+            TensorPrimitives.Multiply<double>(autos[i], counts[i], autos[i]);
+            TensorPrimitives.Multiply<double>(crosses[i], counts[i], crosses[i]);
+        }
+
         if (!held)
         {
             // What rings in both, and so goes together without being bleed, did so before the hit.
             for (var i = 0; i < hits.Count; i++)
             {
-                TensorPrimitives.Subtract<double>(crosses[i], CrossCorrelation.Back(Times(own.Earlier[i], CrossCorrelation.Spectrum(heard[i].Earlier, Size), weights), Size), crosses[i]);
+                TensorPrimitives.MultiplyAdd<double>(CrossCorrelation.Back(Times(own.Earlier[i], CrossCorrelation.Spectrum(heard[i].Earlier, Size), weights), Size), -counts[i], crosses[i], crosses[i]);
             }
         }
 
@@ -240,6 +247,16 @@ internal sealed class Bleeds
         var scale = 1 / weights.Average();
         TensorPrimitives.Multiply(weights, scale, weights);
         return weights;
+    }
+
+    /// <summary>What each hit counts: the less, the more was there before it; 1 in the mean.</summary>
+    private static double[] Counts(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard)
+    {
+        const double Floor = 0.1; // of the mean
+        var floor = Floor * heard.Average(h => h.Before) + double.Epsilon;
+        double[] counts = [.. heard.Select(h => 1 / (h.Before + floor))];
+        TensorPrimitives.Divide(counts, counts.Average(), counts);
+        return counts;
     }
 
     /// <summary>The filter that leaves least of the other.</summary>
