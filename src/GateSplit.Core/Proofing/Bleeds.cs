@@ -36,6 +36,7 @@ internal sealed class Bleeds
     private const double OverBefore = 8; // times what was there before a hit
     private const int LeastClear = 3; // hits
     private const double ShareClear = 0.2; // of all
+    private const double OwnTail = 1; // s
     private static readonly Decibels Least = new(-52);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
     private readonly CancellationToken _cancel;
@@ -92,7 +93,7 @@ internal sealed class Bleeds
             .Where(n => n.Room.Before > Alone && n.Room.After > After)
             .OrderByDescending(n => n.Room.Before + Math.Min(n.Room.After, 2 * After))
             .Take(MostHits)
-            .Select(n => (n.Note, n.Room.After));
+            .Select(n => (n.Note, Math.Min(n.Room.After + OwnTail, Room([.. parts[part].Notes], n.Note + 1e-6).After)));
     }
 
     private static (double Before, double After) Room(double[] others, double note)
@@ -110,7 +111,8 @@ internal sealed class Bleeds
         var own = new Own(
             [.. heard.Select(o => CrossCorrelation.Spectrum(o.Sound, Size))],
             [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))],
-            [.. heard.Select(o => o.Energy - o.Before)]);
+            [.. heard.Select(o => o.Energy - o.Before)],
+            held ? null : Begins(heard));
         var whole = Whole(sound, hits);
         foreach (var file in others)
         {
@@ -159,10 +161,10 @@ internal sealed class Bleeds
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
         if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear)
         {
-            return (Level(TheilSen.Median(clear)), true);
+            return (Level(TheilSen.Median(clear) * Behind(heard, own, whole, rate)), true);
         }
 
-        var weights = Weights(heard);
+        var weights = Weights(heard, own.Begins);
         var counts = Counts(heard);
         var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, weights), Size)).ToList();
         var crosses = heard.Select((h, i) => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(h.Sound, Size), weights), Size)).ToList();
@@ -188,8 +190,7 @@ internal sealed class Bleeds
         }
 
         // Of the hits every other makes a filter, and the rest another, and each is tried on the hits of the other.
-        var (early, late) = ((int)(Early * rate), (int)(Late * rate));
-        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
+        var lag = Strongest(cross, rate);
         var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
         var tries = Taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), whole) : null).OfType<Try>().ToList();
         if (tries.Count == 0)
@@ -218,35 +219,77 @@ internal sealed class Bleeds
 
     /// <summary>
     /// What each bin counts: the less, the more of it was there before the hits, since that goes on behind them (the weights of generalised least
-    /// squares). Smoothed, so that no single bin decides.
+    /// squares); and the less, the less of the element's own track begins there. Smoothed, so that no single bin decides.
     /// </summary>
-    private static double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard)
+    private static double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, double[]? begins)
+    {
+        const double Floor = 1e-3; // of the mean
+        var before = Smooth(heard.Select(h => h.Earlier));
+        var mean = before.Average();
+        var weights = before.Select((b, i) => (begins?[i] ?? 1) / (b + Floor * mean + double.Epsilon)).ToArray();
+
+        // As numbers of about 1, so that energies of different files are of one size.
+        var scale = 1 / (weights.Average() + double.Epsilon);
+        TensorPrimitives.Multiply(weights, scale, weights);
+        return weights;
+    }
+
+    /// <summary>
+    /// By how much more, in energy, is heard of the whole of a sound than of its beginning: what rings on has other bands, and another microphone
+    /// takes more of the ones than of the others.
+    /// </summary>
+    private static double Behind(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, Own own, double[] whole, int rate)
+    {
+        const int Most = 6; // hits
+        const double Follows = 0.7; // of the energy there
+        const double Largest = 2.5;
+        var clearest = Enumerable.Range(0, heard.Count).OrderBy(i => heard[i].Before / (heard[i].Energy + double.Epsilon)).Take(Most).ToList();
+        var weights = Enumerable.Repeat(1.0, Size).ToArray();
+        var auto = Sum(clearest.Select(i => CrossCorrelation.Back(Times(own.Spectra[i], own.Spectra[i], weights), Size)));
+        var cross = Sum(clearest.Select(i => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(heard[i].Sound, Size), weights), Size)));
+        var lag = Strongest(cross, rate);
+        return whole[0] > 0 && Filter(auto, cross, whole, lag, Taps[1]) is { } filter && Explained(filter, auto, cross, lag) > Follows * clearest.Sum(i => heard[i].Energy)
+            ? Math.Clamp(Led(filter, filter, whole) / whole[0] / (Led(filter, filter, auto) / auto[0]), 1 / Largest, Largest)
+            : 1;
+    }
+
+    /// <summary>The lag before which a filter begins.</summary>
+    private static int Strongest(double[] cross, int rate)
+    {
+        var (early, late) = ((int)(Early * rate), (int)(Late * rate));
+        return Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
+    }
+
+    /// <summary>Of what an element's own track holds at its hits, the share in each bin that was not there before them, squared: the rest rings on, of whatever.</summary>
+    private static double[] Begins(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard)
+    {
+        var (now, before) = (Smooth(heard.Select(h => h.Sound)), Smooth(heard.Select(h => h.Earlier)));
+        return [.. now.Zip(before, (n, b) => n > b ? (1 - b / n) * (1 - b / n) : 0)];
+    }
+
+    /// <summary>The energies of bins of several stretches, each as the mean of those near it.</summary>
+    private static double[] Smooth(IEnumerable<float[]> stretches)
     {
         const int Near = 12; // bins on either side
-        const double Floor = 1e-3; // of the mean
-        var before = new double[Size];
-        foreach (var (_, _, _, earlier) in heard)
+        var energies = new double[Size];
+        foreach (var stretch in stretches)
         {
-            var bins = CrossCorrelation.Spectrum(earlier, Size);
+            var bins = CrossCorrelation.Spectrum(stretch, Size);
             for (var i = 0; i < Size; i++)
             {
-                before[i] += bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary;
+                energies[i] += bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary;
             }
         }
 
-        var mean = before.Average();
-        var weights = new double[Size];
-        var sum = Enumerable.Range(-Near, 2 * Near + 1).Sum(i => before[(i + Size) % Size]);
+        var smooth = new double[Size];
+        var sum = Enumerable.Range(-Near, 2 * Near + 1).Sum(i => energies[(i + Size) % Size]);
         for (var i = 0; i < Size; i++)
         {
-            weights[i] = 1 / (sum / (2 * Near + 1) + Floor * mean + double.Epsilon);
-            sum += before[(i + Near + 1) % Size] - before[(i - Near + Size) % Size];
+            smooth[i] = sum / (2 * Near + 1);
+            sum += energies[(i + Near + 1) % Size] - energies[(i - Near + Size) % Size];
         }
 
-        // As numbers of about 1, so that energies of different files are of one size.
-        var scale = 1 / weights.Average();
-        TensorPrimitives.Multiply(weights, scale, weights);
-        return weights;
+        return smooth;
     }
 
     /// <summary>What each hit counts: the less, the more was there before it; 1 in the mean.</summary>
@@ -366,5 +409,6 @@ internal sealed class Bleeds
     /// <param name="Spectra">There.</param>
     /// <param name="Earlier">As long before.</param>
     /// <param name="Energies">What the hits add.</param>
-    private sealed record Own(List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies);
+    /// <param name="Begins">What of each bin begins there; null for what is held, before which it may have sounded itself.</param>
+    private sealed record Own(List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[]? Begins);
 }

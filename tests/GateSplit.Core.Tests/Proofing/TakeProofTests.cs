@@ -191,6 +191,66 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData("Crack", "Thud")]
+    [InlineData("Thud", "Tick")]
+    public void What_bleeds_in_loudly_makes_no_copy(string quiet, string loud)
+    {
+        // At the strongest beginnings nothing but the other is heard; but it has others.
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        files[quiet] = [.. files[quiet].Select(s => 0.4f * s)];
+        SoxTake.Add(files[quiet], _stems[loud], 300, 0.9);
+        var proof = Proved(files, reference: null);
+        Assert.All(proof.Tracks, (t, i) => Assert.Equal((i, null), (t.Identity.Part, t.Double)));
+
+        // With nothing else in it, it is one, whichever of the two is looked at first.
+        files[quiet] = new float[files[loud].Length];
+        SoxTake.Add(files[quiet], _stems[loud], 300, 0.9);
+        var copied = Proved(files, reference: null).Tracks.Select((t, i) => (t.Double, Name: SoxTake.Names[i])).Single(t => t.Double is not null);
+        Assert.Equal((quiet, 300), (copied.Name, (int)Math.Round(copied.Double!.LagFrames)));
+    }
+
+    [Fact]
+    public void Where_most_files_lie_elsewhere_the_take_lies_where_two_agree()
+    {
+        // The loudest in each window lies somewhere else; none of these places has as many files as that of the take.
+        var late = new Dictionary<string, int> { ["Thud"] = -120, ["Crack"] = 170, ["Pluck"] = 0, ["Chirp"] = 0, ["Tick"] = 260 };
+        var files = _stems.ToDictionary(s => s.Key, s => new float[s.Value.Length + SoxTake.Rate]);
+        foreach (var (name, stem) in _stems)
+        {
+            SoxTake.Add(files[name], stem, 24_000 + late[name], 1);
+        }
+
+        var proof = Proved(files, Mix(_ => 1));
+        Assert.NotNull(proof.FromReference);
+        Assert.Equal(0.5, proof.OffsetSeconds!.Value, 1.0 / SoxTake.Rate);
+        Assert.All(proof.Tracks, (t, i) => Assert.Equal(late[SoxTake.Names[i]] / (double)SoxTake.Rate, t.OffsetSeconds!.Value, 0.0003));
+    }
+
+    [Fact]
+    public void What_rings_in_two_files_bleeds_from_neither_into_the_other()
+    {
+        // Most of the thuds come while a long crack rings, which is heard in both files; some come when it is quiet.
+        var cracks = Enumerable.Range(0, 18).Select(i => 1.0 + (2 * i)).ToArray();
+        var thuds = cracks.SelectMany(c => new[] { c + 0.12, c + 1.9 }).Where((_, i) => i % 2 == 0 || i % 6 == 1).ToArray();
+        (_times["Crack"], _times["Thud"]) = (cracks, thuds);
+        (_stems["Crack"], _stems["Thud"]) = (Ringing(cracks), _sox.Placed("Thud", thuds, Seconds));
+        var names = SoxTake.Names.ToList();
+        _parts[names.IndexOf("Crack")] = _parts[names.IndexOf("Crack")] with { Notes = [.. cracks] };
+        _parts[names.IndexOf("Thud")] = _parts[names.IndexOf("Thud")] with { Notes = [.. thuds] };
+        foreach (var other in new[] { "Pluck", "Chirp", "Tick" })
+        {
+            (_times[other], _stems[other]) = ([], new float[_stems[other].Length]);
+            _parts[names.IndexOf(other)] = _parts[names.IndexOf(other)] with { Notes = [] };
+        }
+
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        SoxTake.Add(files["Thud"], _stems["Crack"], 200, 0.4);
+        var proof = Proved(files, reference: null);
+        Assert.DoesNotContain(proof.Tracks[names.IndexOf("Crack")].Bleed, b => b.Level.Value > -45);
+        Assert.Equal(20 * Math.Log10(0.4), Assert.Single(proof.Tracks[names.IndexOf("Thud")].Bleed).Level.Value, 1.0);
+    }
+
+    [Theory]
     [InlineData(0, 1)]
     [InlineData(0, -1)]
     [InlineData(240, 1)]
@@ -296,6 +356,20 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(ProofJson.Write(proof), ProofJson.Write(back));
         Assert.Equal(ProofFindings.Of(proof), ProofFindings.Of(back));
         Assert.Null(ProofJson.Read("""{"rate":48000,"tracks":7}"""));
+    }
+
+    private static float[] Ringing(double[] notes)
+    {
+        var (sound, random) = (new float[(int)(Seconds * SoxTake.Rate)], new Random(3));
+        foreach (var note in notes)
+        {
+            for (var (i, level) = (0, 0.4); i < 1.6 * SoxTake.Rate && (int)(note * SoxTake.Rate) + i < sound.Length; i++, level *= 0.99994)
+            {
+                sound[(int)(note * SoxTake.Rate) + i] += (float)(level * (2 * random.NextDouble() - 1));
+            }
+        }
+
+        return sound;
     }
 
     private static float[] Swelling(double[] notes)
