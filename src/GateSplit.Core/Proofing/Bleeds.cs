@@ -36,7 +36,6 @@ internal sealed class Bleeds
     private const double OverBefore = 8; // times what was there before a hit
     private const int LeastClear = 3; // hits
     private const double ShareClear = 0.2; // of all
-    private const double OwnTail = 1; // s
     private static readonly Decibels Least = new(-52);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
     private readonly CancellationToken _cancel;
@@ -93,7 +92,7 @@ internal sealed class Bleeds
             .Where(n => n.Room.Before > Alone && n.Room.After > After)
             .OrderByDescending(n => n.Room.Before + Math.Min(n.Room.After, 2 * After))
             .Take(MostHits)
-            .Select(n => (n.Note, Math.Min(n.Room.After + OwnTail, Room([.. parts[part].Notes], n.Note + 1e-6).After)));
+            .Select(n => (n.Note, n.Room.After));
     }
 
     private static (double Before, double After) Room(double[] others, double note)
@@ -161,7 +160,7 @@ internal sealed class Bleeds
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
         if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear)
         {
-            return (Level(TheilSen.Median(clear) * Behind(heard, own, whole, rate)), true);
+            return (Level(TheilSen.Median(clear)), true);
         }
 
         var weights = Weights(heard, own.Begins);
@@ -190,7 +189,8 @@ internal sealed class Bleeds
         }
 
         // Of the hits every other makes a filter, and the rest another, and each is tried on the hits of the other.
-        var lag = Strongest(cross, rate);
+        var (early, late) = ((int)(Early * rate), (int)(Late * rate));
+        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
         var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
         var tries = Taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), whole) : null).OfType<Try>().ToList();
         if (tries.Count == 0)
@@ -232,32 +232,6 @@ internal sealed class Bleeds
         var scale = 1 / (weights.Average() + double.Epsilon);
         TensorPrimitives.Multiply(weights, scale, weights);
         return weights;
-    }
-
-    /// <summary>
-    /// By how much more, in energy, is heard of the whole of a sound than of its beginning: what rings on has other bands, and another microphone
-    /// takes more of the ones than of the others.
-    /// </summary>
-    private static double Behind(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, Own own, double[] whole, int rate)
-    {
-        const int Most = 6; // hits
-        const double Follows = 0.7; // of the energy there
-        const double Largest = 2.5;
-        var clearest = Enumerable.Range(0, heard.Count).OrderBy(i => heard[i].Before / (heard[i].Energy + double.Epsilon)).Take(Most).ToList();
-        var weights = Enumerable.Repeat(1.0, Size).ToArray();
-        var auto = Sum(clearest.Select(i => CrossCorrelation.Back(Times(own.Spectra[i], own.Spectra[i], weights), Size)));
-        var cross = Sum(clearest.Select(i => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(heard[i].Sound, Size), weights), Size)));
-        var lag = Strongest(cross, rate);
-        return whole[0] > 0 && Filter(auto, cross, whole, lag, Taps[1]) is { } filter && Explained(filter, auto, cross, lag) > Follows * clearest.Sum(i => heard[i].Energy)
-            ? Math.Clamp(Led(filter, filter, whole) / whole[0] / (Led(filter, filter, auto) / auto[0]), 1 / Largest, Largest)
-            : 1;
-    }
-
-    /// <summary>The lag before which a filter begins.</summary>
-    private static int Strongest(double[] cross, int rate)
-    {
-        var (early, late) = ((int)(Early * rate), (int)(Late * rate));
-        return Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
     }
 
     /// <summary>Of what an element's own track holds at its hits, the share in each bin that was not there before them, squared: the rest rings on, of whatever.</summary>

@@ -7,6 +7,7 @@ namespace GateSplit.Core.Proofing;
 public static class MendOffers
 {
     private const double Sure = 0.6; // certainty of what a file holds
+    private const double LeastSure = 0.3; // of it, where what is in it is no certain guide to what is heard of it in the mix
     private const int EnoughTracks = 2; // that are struck and say where the take lies
     private const int EnoughHits = 40; // of theirs
     private const double NotByFar = 0.05; // s
@@ -57,7 +58,7 @@ public static class MendOffers
         {
             ProofFault.TrackOff when track.OffsetSeconds is { } offset =>
                 new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && !(track.ByNotes && Math.Abs(offset) < FarByNotes) && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts.Where((_, p) => p != part).Any(p => proof.Parts[part].Shares(p))),
-            ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null),
+            ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null && (track.Identity.Part is null || track.Identity.Certainty >= LeastSure)),
             ProofFault.SidesOpposed => new(new TurnPolarity(id, RightOnly: true), false),
             ProofFault.OneChannel => new(new MakeMono(id, MonoOf.Mean), false),
             ProofFault.SideMissing => new(new MakeMono(id, track.Scan.Pair == PairState.LeftMissing ? MonoOf.Right : MonoOf.Left), false),

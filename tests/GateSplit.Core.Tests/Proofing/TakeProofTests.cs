@@ -272,6 +272,26 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0.9, true)]
+    [InlineData(0.3, true)]
+    [InlineData(0.29, false)]
+    [InlineData(null, true)]
+    public void To_turn_a_file_is_sure_unless_what_it_holds_is_hardly_known(double? certainty, bool sure)
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        files["Crack"] = [.. files["Crack"].Select(s => -s)];
+        var proof = Proved(files, Mix(_ => 1));
+        var crack = SoxTake.Names.ToList().IndexOf("Crack");
+        var track = proof.Tracks[crack];
+        track = track with { Identity = certainty is { } c ? track.Identity with { Certainty = c } : Identity.None };
+        proof = proof with { Tracks = proof.Tracks.SetItem(crack, track) };
+        ImmutableArray<TrackId> ids = [.. proof.Tracks.Select((_, i) => new TrackId($"t{i}"))];
+        var offer = MendOffers.Of(proof, ProofFindings.Of(proof).Single(f => f.Fault == ProofFault.UpsideDown), ids)!;
+        Assert.Equal((new TurnPolarity(ids[crack]), sure), (offer.Mend, offer.Sure));
+        Assert.Equal(sure, MendOffers.AllSure(proof, ids).Contains(offer.Mend));
+    }
+
+    [Theory]
     [InlineData(0.3, 0)]
     [InlineData(-0.21, 150)]
     public void Offset_and_drift_are_told_by_the_reference_and_by_the_notes(double offset, double ppm)
