@@ -31,17 +31,18 @@ internal sealed class InReference(
     {
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
         var all = Lags(place, near: false);
-        if (MostCommon([.. _mixed.Where(i => all[i] is not null).Select(i => all[i]!.Value.Frames - InFrames(known[i]))], Beside * _rate) is { } beside && Math.Abs(beside) > Beside * _rate)
+        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(known[i])).OfType<double>()], Beside * _rate) is { } beside && Math.Abs(beside) > Beside * _rate)
         {
             place = Moved(place, beside);
         }
 
-        if (Common(Lags(place, near: true)) is { } more)
+        var lags = Lags(place, near: true);
+        if (Common(lags) is { } more)
         {
             place = Moved(place, more);
+            lags = Lags(place, near: true);
         }
 
-        var lags = Lags(place, near: true);
         var told = InTheMix(place, lags);
         var doubtful = _mixed.Where(i => lags[i] is null || (Math.Abs(lags[i]!.Value.Frames) > Beside * _rate && known[i] is null)).Take(MostDoubtful).ToList();
         if (doubtful.Count > 0)

@@ -60,7 +60,8 @@ internal readonly record struct SoundLag(double Frames, int Sign)
         var from = (int)Math.Clamp((about.Near - about.Within) * rate + reach, 0, lags.Length - 1);
         var until = (int)Math.Clamp((about.Near + about.Within) * rate + reach + 1, from + 1, lags.Length);
         var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from));
-        return likely || (Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && peak.Lead >= OnlyPlace) ? new(from + peak.Lag - reach, peak.Sign) : null;
+        var told = likely ? rms > 0 : Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && peak.Lead >= OnlyPlace;
+        return told ? new(from + peak.Lag - reach, peak.Sign) : null;
     }
 
     /// <summary>Of beginnings along a file, the strongest of each part of it, in seconds.</summary>

@@ -47,6 +47,30 @@ public sealed class ComparisonTests : IDisposable
         Assert.InRange(found.Residual.Value, -200, -50);
     }
 
+    [Theory]
+    [InlineData(10, true)]
+    [InlineData(5, false)]
+    [InlineData(0, false)]
+    public void Where_less_than_half_lies_together_many_places_must_agree(int together, bool isFound)
+    {
+        // In every other of 24 stretches up to so many hits lie together, all others are moved by something else each.
+        var random = new Random(5);
+        var (first, second) = Moved([.. Enumerable.Range(0, 24).Select(stretch => stretch % 2 == 0 && stretch / 2 < together ? 0 : random.Next(-1900, 1900))]);
+        var found = Comparison.Of(new Samples(first), new Samples(second));
+        Assert.Equal(isFound, found is not null);
+        if (found is not null)
+        {
+            Assert.Equal((0, 0), (found.OffsetFrames, found.DriftPpm));
+        }
+    }
+
+    [Fact]
+    public void Two_of_four_places_make_no_line()
+    {
+        var (first, second) = Moved([500, -1200, 1500, 520]);
+        Assert.Null(Comparison.Of(new Samples(first), new Samples(second)));
+    }
+
     [Fact]
     public void Noise_forty_decibels_down_moves_it_by_less_than_a_sample()
     {
@@ -164,5 +188,21 @@ public sealed class ComparisonTests : IDisposable
         using var one = WaveReader.Open(first).Value!;
         using var other = WaveReader.Open(second).Value!;
         return Comparison.Of(new MonoReader(one), new MonoReader(other));
+    }
+
+    /// <summary>One hit in each of several stretches, and the same hits moved by so many frames.</summary>
+    private static (float[] First, float[] Second) Moved(int[] by)
+    {
+        const int Stretch = 3 << 13;
+        var random = new Random(5);
+        var (first, second) = (new float[by.Length * Stretch], new float[by.Length * Stretch]);
+        for (var stretch = 0; stretch < by.Length; stretch++)
+        {
+            var hit = Enumerable.Range(0, 6000).Select(i => (float)(0.4 * Math.Pow(0.999, i) * ((2 * random.NextDouble()) - 1))).ToArray();
+            SoxTake.Add(first, hit, (stretch * Stretch) + 9000, 1);
+            SoxTake.Add(second, hit, (stretch * Stretch) + 9000 + by[stretch], 1);
+        }
+
+        return (first, second);
     }
 }

@@ -1,0 +1,108 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+using GateSplit.Core.Sound;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>Where each file of a take lies in a mix of all, on sounds that are noise or nothing but a tone.</summary>
+public sealed class InReferenceTests
+{
+    private const int Rate = 48000;
+    private const int Length = 20 * Rate;
+
+    [Fact]
+    public void The_take_lies_where_more_files_agree_than_anywhere_else()
+    {
+        // Told of a place that is 40 frames off, it finds that of the three.
+        var (place, lags, signs) = Placed(40, (Noise(1), 0, 1), (Noise(2), 0, 1), (Noise(3), 0, -1), (Noise(4), 200, 1), (Noise(5), 200, 1));
+        Assert.Equal(0, place);
+        Assert.Equal([0, 0, 0, 200, 200], lags);
+        Assert.Equal([1, 1, -1, 1, 1], signs);
+    }
+
+    [Fact]
+    public void Where_no_place_has_more_than_another_it_stays_where_the_sum_lies()
+    {
+        var (place, lags, _) = Placed(0, (Noise(1), 300, 1), (Noise(2), 300, 1), (Noise(3), 0, 1), (Noise(4), 0, 1));
+        Assert.Equal(0, place);
+        Assert.Equal([300, 300, 0, 0], lags);
+    }
+
+    [Fact]
+    public void What_only_the_rest_of_the_mix_tells_is_asked_where_the_take_lies()
+    {
+        // Two tones swell, and noise bleeds into them later, and begins more clearly; both noises are late by themselves, which their notes tell badly.
+        var (one, other) = (Noise(3), Noise(4));
+        var (place, lags, signs) = Placed(9, (Swelling(150), 0, 1, one, null), (Swelling(190), 0, -1, other, null), (one, 220, 1, null, 235), (other, -150, 1, null, -165));
+        Assert.Equal(0, place, 1.0);
+        Assert.All(lags.Zip([0.0, 0, 220, -150]), l => Assert.Equal(l.Second, l.First!.Value, 1.0));
+        Assert.Equal([1, -1, 1, 1], signs);
+    }
+
+    [Fact]
+    public void A_file_without_beginnings_and_a_copy_are_no_part_of_the_mix()
+    {
+        var (sound, silence) = (Noise(1), new float[Length]);
+        var (place, lags, signs) = new InReference(
+            new Samples(sound), [new Samples(sound), new Samples(silence), null, new Samples(sound)], [false, false, false, true], [Beginnings, [], [], Beginnings], [null, null, null, null], default).Of((0, 0));
+        Assert.Equal((0, 0), place);
+        Assert.Equal([0, null, null, 0], lags.Select(l => l is { } lag ? (double?)Math.Round(lag.Frames, 3) : null));
+        Assert.Equal([1, null, null, null], signs);
+    }
+
+    private static ImmutableArray<Onset> Beginnings { get; } = [.. Enumerable.Range(1, 17).Select(i => new Onset(i * 1.1, 1))];
+
+    private static (double Place, IEnumerable<double?> Lags, int?[] Signs) Placed(int told, params (float[] Sound, int Late, int Sign)[] files) =>
+        Placed(told, [.. files.Select(f => (f.Sound, f.Late, f.Sign, (float[]?)null, (int?)null))]);
+
+    private static (double Place, IEnumerable<double?> Lags, int?[] Signs) Placed(int told, params (float[] Sound, int Late, int Sign, float[]? Bleed, int? Known)[] files)
+    {
+        var mix = new float[Length];
+        foreach (var (sound, _, _, _, _) in files)
+        {
+            SoxTake.Add(mix, sound, 0, 1);
+        }
+
+        var moved = files.Select((f, i) =>
+        {
+            var file = new float[Length];
+            SoxTake.Add(file, f.Sound, f.Late, f.Sign);
+            SoxTake.Add(file, f.Bleed ?? [], 400 + (130 * i), 0.2);
+            return (IMonoSound)new Samples(file);
+        }).ToList();
+        var (place, lags, signs) = new InReference(new Samples(mix), moved, new bool[files.Length], [.. files.Select(_ => Beginnings)], [.. files.Select(f => (double?)f.Known / Rate)], default).Of((told, 0));
+        Assert.Equal(0, place.Slope);
+        return (place.Start, lags.Select(l => l is { } lag ? (double?)Math.Round(lag.Frames) : null), signs);
+    }
+
+    private static float[] Noise(int seed)
+    {
+        var random = new Random(seed);
+        var noise = new float[Length];
+        foreach (var start in Beginnings.Select(o => (int)(o.Seconds * Rate)))
+        {
+            for (var (i, level) = (0, 0.3); i < Rate / 2; i++, level *= 0.9995)
+            {
+                noise[start + i] = (float)(level * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        return noise;
+    }
+
+    private static float[] Swelling(double pitch)
+    {
+        var tone = new float[Length];
+        foreach (var (start, step) in Beginnings.Select((o, i) => ((int)(o.Seconds * Rate), 5 * i % 12)))
+        {
+            for (var i = 0; i < Rate; i++)
+            {
+                var swell = Math.Sin(Math.PI * i / Rate);
+                tone[start + i] = (float)(0.1 * swell * Enumerable.Range(1, 8).Sum(k => Math.Sin((2 * Math.PI * pitch * Math.Pow(2, step / 12.0) * k * i / Rate) + (k * k)) / k));
+            }
+        }
+
+        return tone;
+    }
+}
