@@ -98,7 +98,7 @@ internal static class ProofCommand
                     track.Scan.Levels.Channels.Sum(c => c.ClippedRuns),
                     track.Scan.Dropouts,
                     track.Scan.EndsInSound is not null,
-                    [.. track.Bleed.Select(b => new BleedRow(proof.Tracks[b.From].File, b.Level))],
+                    [.. track.Bleed.Select(b => new BleedRow(proof.Tracks[b.From].File, b.Level, b.About))],
                     ProofWords.Sentence(proof, i),
                     track.Scan.Clicks)),
             ]);
@@ -131,5 +131,5 @@ internal static class ProofCommand
         string Sentence,
         long Clicks);
 
-    private sealed record BleedRow(string From, Decibels LevelDb);
+    private sealed record BleedRow(string From, Decibels LevelDb, bool About);
 }

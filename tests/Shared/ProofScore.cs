@@ -227,7 +227,8 @@ public sealed class ProofScore
                 continue; // another microphone of the same bleeds in as well
             }
 
-            var said = proof.Tracks[file].Bleed.Where(b => b.From == owner).Select(b => (Decibels?)b.Level).FirstOrDefault();
+            var told = proof.Tracks[file].Bleed.Where(b => b.From == owner).Select(b => (Bleed?)b).FirstOrDefault();
+            var said = told?.Level;
             var hidden = proof.Tracks[file].Hidden.Where(b => b.From == owner).Select(b => (Decibels?)b.Level).FirstOrDefault();
             if (take.Bleeds[file, from] is { } level)
             {
@@ -240,10 +241,10 @@ public sealed class ProofScore
                 Count("bleed", true, said is not null, $"{at} {level:0.0} of {take.Parts[from].Name}, hidden up to {hidden}");
                 if (said is { } heard)
                 {
-                    Error("bleed, dB", heard.Value - level);
+                    Error(told!.Value.About ? "bleed said as about, dB" : "bleed, dB", heard.Value - level);
                     if (Math.Abs(heard.Value - level) > 1)
                     {
-                        Wrong.Add($"{at}: bleed {level:0.0} of {take.Parts[from].Name} said {heard.Value:0.0}");
+                        Wrong.Add($"{at}: bleed {level:0.0} of {take.Parts[from].Name} said {(told.Value.About ? "about " : "")}{heard.Value:0.0}");
                     }
                 }
             }

@@ -5,4 +5,5 @@ namespace GateSplit.Core.Proofing;
 /// <summary>What a track holds of another element.</summary>
 /// <param name="From">The file that is the other element's own.</param>
 /// <param name="Level">Its energy here against that in its own file.</param>
-public readonly record struct Bleed(int From, Decibels Level);
+/// <param name="About">True where most of it lies so deep under other sounds that its level is taken from the rest.</param>
+public readonly record struct Bleed(int From, Decibels Level, bool About = false);

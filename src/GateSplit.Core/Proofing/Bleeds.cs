@@ -25,13 +25,13 @@ internal sealed class Bleeds
     private static readonly int[] Taps = [512, 192, 48]; // a long filter tells low bands apart, a short one takes less of the noise for bleed
     private const double AsGood = 0.98; // as the best, and the longest is taken
     private const double Ridge = 1e-6;
-    private const double Unheard = 1e-3;
+    private const double Unheard = 1e-4;
     private const double LeastShare = 0.85; // of what the filter of one half of the hits expects in the other
     private const double MostShare = 1.18;
     private const double MostError = 0.05; // of it: more, and other sounds may have made it
     private const double MostSpread = 0.75; // dB between the two halves
-    private const double Below = 2; // by so much what a filter follows may be too loud, in energy
-    private const double Above = 8; // and too low, where much of it lies under other sounds
+    private const double AsLoud = 2.5; // times, in energy: hits in whose way nothing is and the filter tell the same
+    private const double LeastKnown = 0.6; // of the energy of an element
     private const double Hides = 4; // times what the filters make of noise may hide in it
     private const double OverBefore = 8; // times what was there before a hit
     private const int LeastClear = 3; // hits
@@ -72,9 +72,9 @@ internal sealed class Bleeds
 
             // What hears the same is no bleed.
             List<int> others = [.. Enumerable.Range(0, sounds.Count).Where(f => f != from && !(identities[f].Part is { } other && parts[other].Shares(parts[part])))];
-            foreach (var (file, level, told) in bleeds.From(from, others, hits, parts[part].Held))
+            foreach (var (file, level, told, about) in bleeds.From(from, others, hits, parts[part].Held))
             {
-                found[from].Add((file, new(from, level), told));
+                found[from].Add((file, new(from, level, about), told));
             }
         });
         ImmutableArray<ImmutableArray<Bleed>> Each(bool told) =>
@@ -103,55 +103,61 @@ internal sealed class Bleeds
         return (next == 0 ? Enough : Math.Min(Enough, note - others[next - 1]), next == others.Length ? Enough : Math.Min(Enough, others[next] - note));
     }
 
-    private IEnumerable<(int File, Decibels Level, bool Told)> From(int from, List<int> others, List<(long At, double Room)> hits, bool held)
+    private IEnumerable<(int File, Decibels Level, bool Told, bool About)> From(int from, List<int> others, List<(long At, double Room)> hits, bool held)
     {
         var sound = _sounds[from]!;
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
+        var begins = held ? [.. Enumerable.Repeat(1.0, Size)] : Begins(heard);
+        var (energies, whole) = Whole(sound, hits, begins);
         var own = new Own(
             [.. heard.Select(o => CrossCorrelation.Spectrum(o.Sound, Size))],
             [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))],
             [.. heard.Select(o => o.Energy - o.Before)],
-            held ? null : Begins(heard));
-        var whole = Whole(sound, hits);
+            begins,
+            [.. Smooth(heard.Select(h => h.Sound)).Zip(begins, (e, b) => e * b)],
+            energies,
+            whole);
         foreach (var file in others)
         {
             _cancel.ThrowIfCancellationRequested();
-            if (_sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], own, whole, held) is var (level, told) && level >= Least)
+            if (_sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], own, held) is var (level, told, about) && level >= Least)
             {
-                yield return (file, level, told);
+                yield return (file, level, told, about);
             }
         }
     }
 
-    /// <summary>The autocorrelation of an element over as long as it sounds alone, which tells how its energy lies over the bands.</summary>
-    private static double[] Whole(IMonoSound sound, List<(long At, double Room)> hits)
+    /// <summary>An element over as long as it sounds alone: its energies by bin, and the autocorrelation they stand for.</summary>
+    private static (double[] Energies, double[] Auto) Whole(IMonoSound sound, List<(long At, double Room)> hits, double[] begins)
     {
         const int Longest = 1 << 15;
         const int Most = 4;
         var longest = hits.OrderByDescending(h => h.Room).Take(Most).ToList();
         var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps[0])];
-        var sum = new Complex[Longest];
+        var (energies, sum) = (new double[Size], new Complex[Longest]);
         foreach (var (at, _) in longest)
         {
             sound.Read(at, samples);
             var bins = CrossCorrelation.Spectrum(samples, Longest);
             for (var i = 0; i < Longest; i++)
             {
-                sum[i] += bins[i] * Complex.Conjugate(bins[i]);
+                var bin = i * Size / Longest;
+                var energy = begins[bin] * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
+                energies[bin] += energy;
+                sum[i] += energy;
             }
         }
 
-        return CrossCorrelation.Back(sum, Taps[0]);
+        return (energies, CrossCorrelation.Back(sum, Taps[0]));
     }
 
     /// <summary>Measures what a file holds of an element.</summary>
     /// <param name="sound">The file.</param>
     /// <param name="hits">Where the element sounds alone.</param>
     /// <param name="own">What its own track holds there.</param>
-    /// <param name="whole">The autocorrelation of the element.</param>
     /// <param name="held">True of what is held.</param>
     /// <returns>Its level, or that below which it may be hidden; null where nobody can tell.</returns>
-    private static (Decibels Level, bool Told)? Level(IMonoSound sound, List<long> hits, Own own, double[] whole, bool held)
+    private static (Decibels Level, bool Told, bool About)? Level(IMonoSound sound, List<long> hits, Own own, bool held)
     {
         var rate = sound.Rate.Hz;
         var heard = hits.Select(h => Read(sound, h)).ToList();
@@ -160,12 +166,13 @@ internal sealed class Bleeds
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
         if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear)
         {
-            return (Level(TheilSen.Median(clear)), true);
+            return (Level(TheilSen.Median(clear)), true, false);
         }
 
         var weights = Weights(heard, own.Begins);
         var counts = Counts(heard);
-        var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, weights), Size)).ToList();
+        double[] begun = [.. weights.Zip(own.Begins, (w, b) => w * b)];
+        var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, begun), Size)).ToList();
         var crosses = heard.Select((h, i) => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(h.Sound, Size), weights), Size)).ToList();
         for (var i = 0; i < hits.Count; i++)
         {
@@ -183,7 +190,7 @@ internal sealed class Bleeds
         }
 
         var cross = Sum(crosses);
-        if (Sum(autos)[0] <= 0 || whole[0] <= 0)
+        if (Sum(autos)[0] <= 0 || own.Whole[0] <= 0)
         {
             return null;
         }
@@ -192,7 +199,8 @@ internal sealed class Bleeds
         var (early, late) = ((int)(Early * rate), (int)(Late * rate));
         var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
         var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
-        var tries = Taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), whole) : null).OfType<Try>().ToList();
+        var bands = new BandGains(own.Element, own.Heard, Smooth(heard.Select(h => h.Earlier)), hits.Count, rate);
+        var tries = Taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, own.Whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), bands) : null).OfType<Try>().ToList();
         if (tries.Count == 0)
         {
             return null;
@@ -208,11 +216,13 @@ internal sealed class Bleeds
         var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread)
         {
-            return (Level(clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / Below && behind < best.Both * Above ? behind : best.Both), true);
+            return clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / AsLoud && behind < best.Both * AsLoud
+                ? (Level(behind), true, false)
+                : (Level(best.Both), true, best.Known < LeastKnown);
         }
 
         var hidden = Hides * tries.Max(t => t.Loudest);
-        return double.IsFinite(hidden) ? (Level(hidden), false) : null;
+        return double.IsFinite(hidden) ? (Level(hidden), false, false) : null;
 
         static Decibels Level(double energy) => Decibels.FromRatio(Math.Sqrt(energy));
     }
@@ -221,12 +231,12 @@ internal sealed class Bleeds
     /// What each bin counts: the less, the more of it was there before the hits, since that goes on behind them (the weights of generalised least
     /// squares); and the less, the less of the element's own track begins there. Smoothed, so that no single bin decides.
     /// </summary>
-    private static double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, double[]? begins)
+    private static double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, double[] begins)
     {
         const double Floor = 1e-3; // of the mean
         var before = Smooth(heard.Select(h => h.Earlier));
         var mean = before.Average();
-        var weights = before.Select((b, i) => (begins?[i] ?? 1) / (b + Floor * mean + double.Epsilon)).ToArray();
+        var weights = before.Select((b, i) => begins[i] * begins[i] / (b + Floor * mean + double.Epsilon)).ToArray();
 
         // As numbers of about 1, so that energies of different files are of one size.
         var scale = 1 / (weights.Average() + double.Epsilon);
@@ -234,11 +244,11 @@ internal sealed class Bleeds
         return weights;
     }
 
-    /// <summary>Of what an element's own track holds at its hits, the share in each bin that was not there before them, squared: the rest rings on, of whatever.</summary>
+    /// <summary>Of what an element's own track holds at its hits, the share in each bin that was not there before them: the rest rings on, of whatever.</summary>
     private static double[] Begins(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard)
     {
         var (now, before) = (Smooth(heard.Select(h => h.Sound)), Smooth(heard.Select(h => h.Earlier)));
-        return [.. now.Zip(before, (n, b) => n > b ? (1 - b / n) * (1 - b / n) : 0)];
+        return [.. now.Zip(before, (n, b) => n > b ? 1 - b / n : 0)];
     }
 
     /// <summary>The energies of bins of several stretches, each as the mean of those near it.</summary>
@@ -355,10 +365,12 @@ internal sealed class Bleeds
     /// <summary>Two filters of one length, each from half of the hits.</summary>
     private sealed class Try
     {
-        public Try(double[] even, double[] odd, double explains, double[] whole)
+        public Try(double[] even, double[] odd, double explains, BandGains bands)
         {
-            var (one, other) = (Led(even, even, whole) / whole[0], Led(odd, odd, whole) / whole[0]);
-            (Even, Odd, Explains, Both, Loudest) = (even, odd, explains, Led(even, odd, whole) / whole[0], Math.Max(one, other));
+            Complex[] Spectrum(double[] filter) => CrossCorrelation.Spectrum(Array.ConvertAll(filter, f => (float)f), Size);
+            var (first, second) = (Spectrum(even), Spectrum(odd));
+            var (one, other) = (bands.Through(first, first).Level, bands.Through(second, second).Level);
+            (Even, Odd, Explains, (Both, Known), Loudest) = (even, odd, explains, bands.Through(first, second), Math.Max(one, other));
             Spread = Both > 0 ? Math.Max(Math.Abs(10 * Math.Log10(one / Both)), Math.Abs(10 * Math.Log10(other / Both))) : double.PositiveInfinity;
         }
 
@@ -372,6 +384,9 @@ internal sealed class Bleeds
         /// <summary>The energy of the element behind both: noise is in either, but not the same, and their product is free of it.</summary>
         public double Both { get; }
 
+        /// <summary>What share of the element's energy is in bands that tell it.</summary>
+        public double Known { get; }
+
         /// <summary>The energy behind the one that lets more through.</summary>
         public double Loudest { get; }
 
@@ -383,6 +398,9 @@ internal sealed class Bleeds
     /// <param name="Spectra">There.</param>
     /// <param name="Earlier">As long before.</param>
     /// <param name="Energies">What the hits add.</param>
-    /// <param name="Begins">What of each bin begins there; null for what is held, before which it may have sounded itself.</param>
-    private sealed record Own(List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[]? Begins);
+    /// <param name="Begins">What share of each bin begins there; all of what is held, before which it may have sounded itself.</param>
+    /// <param name="Heard">The energy of each bin that begins there.</param>
+    /// <param name="Element">The energy of each bin over as long as it sounds alone.</param>
+    /// <param name="Whole">The autocorrelation of that.</param>
+    private sealed record Own(List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[] Begins, double[] Heard, double[] Element, double[] Whole);
 }

@@ -53,19 +53,31 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="cancel">Stops the reading.</param>
     public static Placement? Aligned(IMonoSound whole, IMonoSound parts, CancellationToken cancel = default)
     {
-        const double Near = 0.1; // frames
         if (Line(whole, parts, cancel) is not var (start, slope, line, found))
         {
             return null;
         }
 
-        if (Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * whole.Frames.Count) < 2 * Near)
-        {
-            return new(Math.Round(start), 0, found);
-        }
+        var (refined, steeper) = OneClock(whole, start, slope) is { } exact ? (exact, 0) : Refine(whole, parts, start, slope, line);
+        return Math.Abs(refined - start) < AlongTheLine ? new(refined, steeper, found) : new(start, slope, found);
+    }
 
-        var refined = Refine(whole, parts, start, slope, line);
-        return Math.Abs(refined.Start - start) < AlongTheLine ? new(refined.Start, refined.Slope, found) : new(start, slope, found);
+    /// <summary>Where a recording of the parts lies in one of the whole, when it is known to some frames.</summary>
+    /// <param name="whole">The whole.</param>
+    /// <param name="parts">The parts, added up.</param>
+    /// <param name="about">Where about it lies.</param>
+    /// <param name="windows">Where the whole is looked at.</param>
+    public static (double Start, double Slope) Nearer(IMonoSound whole, IMonoSound parts, (double Start, double Slope) about, List<long> windows)
+    {
+        var (start, slope) = Refine(whole, parts, about.Start, about.Slope, windows);
+        return OneClock(whole, start, slope) is { } exact ? (exact, 0) : (start, slope);
+    }
+
+    /// <summary>The whole number of frames at which a place lies so nearly that both were recorded by the same clock; null where it does not.</summary>
+    private static double? OneClock(IMonoSound whole, double start, double slope)
+    {
+        const double Near = 0.1; // frames
+        return Math.Abs(start - Math.Round(start)) < Near && Math.Abs(slope * whole.Frames.Count) < 2 * Near ? Math.Round(start) : null;
     }
 
     /// <summary>Where the second lies: the offset at its start and how much it grows with each frame of the first.</summary>

@@ -47,15 +47,30 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         }
 
         // What hears several elements hears them from afar: where the take lies is told by those that hear one, and best by what is struck.
-        var moved = Own(p => !p.Held) ?? Own(_ => true) ?? 0;
+        var (struck, held) = (Own(p => !p.Held), Own(p => p.Held));
+        var moved = struck.Count > 0 ? Together(struck, held) : held.Count > 0 ? TheilSen.Median(held) : 0;
         var known = best.Time with { Offset = best.Time.Offset + moved, Found = [.. best.Time.Found.Select(f => f with { Offset = f.Offset + moved })] };
         return (DriftFit.Refined(known, best.Tracks, parts), [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
 
-        double? Own(Func<Part, bool> which)
+        List<double> Own(Func<Part, bool> which) =>
+            [.. best.Tracks.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts.Any(o => parts[p].Contains(o))).Select(t => t.Offset!.Value)];
+    }
+
+    /// <summary>Where the files of a take lie: in the middle of what is struck, but where not half of that lies there, where most begin. What is held begins a little later than its note.</summary>
+    private static double Together(List<double> struck, List<double> held)
+    {
+        const double Beside = 0.0007; // s
+        const double Swells = 0.006; // s
+        List<double> About(double at) => struck.FindAll(s => Math.Abs(s - at) <= Beside);
+        int Begin(double at) => About(at).Count + held.Count(h => h >= at - Beside && h <= at + Swells);
+        var middle = TheilSen.Median(struck);
+        if (2 * About(middle).Count >= struck.Count)
         {
-            var offsets = best.Tracks.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts.Any(o => parts[p].Contains(o))).Select(t => t.Offset!.Value).ToList();
-            return offsets.Count == 0 ? null : TheilSen.Median(offsets);
+            return middle;
         }
+
+        var most = struck.MaxBy(Begin);
+        return struck.All(s => Math.Abs(s - most) <= 2 * Beside || Begin(s) < Begin(most)) ? TheilSen.Median(About(most)) : middle;
     }
 
     private static (TakeTime? Time, double Sum, ImmutableArray<Identity> Tracks) Paired(

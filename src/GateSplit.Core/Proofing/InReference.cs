@@ -20,42 +20,50 @@ internal sealed class InReference(
     private const double NotesTell = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
+    private const double Half = 0.5; // frames
     private readonly int _rate = reference.Rate.Hz;
     private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
     private readonly List<int> _mixed = [.. Enumerable.Range(0, sounds.Count).Where(i => sounds[i] is not null && !copies[i])];
 
     /// <summary>Looks for them.</summary>
     /// <param name="place">Where the sum of all files lies.</param>
+    /// <param name="windows">At which frames of the reference that was found.</param>
     /// <returns>Where the take lies; where each file lies beside it, null where that cannot be told; and -1 for each that is upside down, null where that cannot be told.</returns>
-    public ((double Start, double Slope) Place, SoundLag?[] Lags, int?[] Signs) Of((double Start, double Slope) place)
+    public ((double Start, double Slope) Place, SoundLag?[] Lags, int?[] Signs) Of((double Start, double Slope) place, List<long> windows)
     {
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
-        var all = Lags(place, near: false);
+        var all = sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near: false, SoundLag.Place.Clear)).ToList();
         if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(known[i])).OfType<double>()], Beside * _rate) is { } beside && Math.Abs(beside) > Beside * _rate)
         {
             place = Moved(place, beside);
         }
 
-        var lags = Lags(place, near: true);
+        var lags = Lags(place);
         if (Common(lags) is { } more)
         {
             place = Moved(place, more);
-            lags = Lags(place, near: true);
+            lags = Lags(place);
+        }
+
+        if (place.Slope != 0)
+        {
+            place = Straightened(place, lags, InTheMix(place, lags), windows);
+            lags = Lags(place);
         }
 
         var told = InTheMix(place, lags);
-        var doubtful = _mixed.Where(i => lags[i] is null || (Math.Abs(lags[i]!.Value.Frames) > Beside * _rate && known[i] is null)).Take(MostDoubtful).ToList();
+        var doubtful = _mixed.Where(i => lags[i] is not { } lag || (Math.Abs(lag.Frames) > Beside * _rate && !IsKnown(i, lag))).Take(MostDoubtful).ToList();
         if (doubtful.Count > 0)
         {
             Settle(doubtful, place, lags, told);
 
             // What was settled may be more than what was clear at once.
-            if (Common(lags) is { } rest)
-            {
-                var moved = Moved(place, rest);
-                lags = [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - moved.Start + place.Start } : l)];
-                place = moved;
-            }
+            var settled = place.Slope != 0 ? Straightened(place, lags, told, windows) : Common(lags) is { } rest ? Moved(place, rest) : place;
+            var by = settled.Start - place.Start + ((settled.Slope - place.Slope) * reference.Frames.Count / 2);
+            (place, lags) = (settled, [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - by } : l)]);
+
+            // Where one lies right, more is seen of the others.
+            told = [.. told.Zip(InTheMix(place, lags), (before, now) => now.Clearness > before.Clearness ? now : before)];
         }
 
         return (place, lags, [.. told.Select(t => t.Sign)]);
@@ -76,7 +84,7 @@ internal sealed class InReference(
         var onTake = InTheMix(place, tried);
         Keep(onTake);
         var at = tried.Select(InFrames).ToArray();
-        Parallel.ForEach(doubtful, _onAllCores, i => tried[i] = Lag(Left(i, place, at, onTake), i, place, near: true, likely: true));
+        Parallel.ForEach(doubtful, _onAllCores, i => tried[i] = Lag(Left(i, place, at, onTake), i, place, near: true, SoundLag.Place.Likely));
         Keep(InTheMix(place, tried));
 
         void Keep(InMix[] with)
@@ -90,7 +98,7 @@ internal sealed class InReference(
 
     /// <summary>By how much most files lie beside the take, in frames; null where they do not.</summary>
     private double? Common(SoundLag?[] lags) =>
-        MostCommon([.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()], Together * _rate) is { } beside && Math.Abs(beside) > 1 ? beside : null;
+        MostCommon([.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()], Together * _rate) is { } beside && Math.Abs(beside) > Half ? beside : null;
 
     /// <summary>About which of some values more others lie than about any that lies elsewhere; null where none has more.</summary>
     private static double? MostCommon(IReadOnlyList<double> values, double near)
@@ -105,10 +113,14 @@ internal sealed class InReference(
 
     private double InFrames(SoundLag? lag, int file) => lag?.Frames ?? InFrames(known[file]);
 
-    private SoundLag?[] Lags((double Start, double Slope) place, bool near) => [.. sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near))];
+    private bool IsKnown(int file, SoundLag lag) => known[file] is { } late && Math.Abs(lag.Frames - InFrames(late)) <= NotesTell * _rate;
+
+    /// <summary>Where each file lies, near where its notes say or, where it is not heard there, anywhere.</summary>
+    private SoundLag?[] Lags((double Start, double Slope) place) =>
+        [.. sounds.Select((s, i) => s is null ? null : (known[i] is not null ? Lag(reference, i, place, near: true) : null) ?? Lag(reference, i, place, near: false))];
 
     /// <summary>Where a file lies beside where the take lies; null where it cannot be heard.</summary>
-    private SoundLag? Lag(IMonoSound mix, int file, (double Start, double Slope) place, bool near, bool likely = false)
+    private SoundLag? Lag(IMonoSound mix, int file, (double Start, double Slope) place, bool near, SoundLag.Place asked = SoundLag.Place.Only)
     {
         var strongest = SoundLag.Strongest(telling[file], Windows);
         return strongest.Count == 0 ? null : SoundLag.Of(
@@ -117,7 +129,7 @@ internal sealed class InReference(
             strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window / 8),
             at => at + place.Start + place.Slope * at,
             near && known[file] is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
-            likely,
+            asked,
             cancel);
     }
 
@@ -137,6 +149,13 @@ internal sealed class InReference(
         }
 
         return all;
+    }
+
+    /// <summary>Where the files that lie on the take lie in the mix, as loud as they are there: what is late by itself would bend the line.</summary>
+    private (double Start, double Slope) Straightened((double Start, double Slope) place, SoundLag?[] lags, InMix[] told, List<long> windows)
+    {
+        var onTake = _mixed.Where(i => lags[i] is { } lag && Math.Abs(lag.Frames) <= Beside * _rate).ToList();
+        return onTake.Count == 0 ? place : Comparison.Nearer(reference, new MonoSum([.. onTake.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]), place, windows);
     }
 
     /// <summary>What all files but one leave of the mix.</summary>

@@ -97,7 +97,7 @@ public static class ProofFindings
 
         foreach (var bleed in track.Bleed)
         {
-            yield return Say(ProofFault.Bleed, bleed.Level >= MuchBleed ? Severity.Warning : Severity.Note, $"{proof.Tracks[bleed.From].File} bleeds in at {bleed.Level}.");
+            yield return Say(ProofFault.Bleed, bleed.Level >= MuchBleed ? Severity.Warning : Severity.Note, $"{proof.Tracks[bleed.From].File} bleeds in at {(bleed.About ? "about " : "")}{bleed.Level}.");
         }
 
         if (track.Remark is { } remark)

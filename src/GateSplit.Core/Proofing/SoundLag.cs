@@ -24,10 +24,10 @@ internal readonly record struct SoundLag(double Frames, int Sign)
     /// <param name="starts">Where in the one windows begin.</param>
     /// <param name="place">Where in the other a frame of the one is expected.</param>
     /// <param name="about">Where it is looked for, in seconds: near which lag, and how far on either side.</param>
-    /// <param name="likely">True for the place at which the two have most in common, for others to judge; otherwise only a place that is clear, and alone so.</param>
+    /// <param name="asked">Which place is told.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Null where it cannot be told.</returns>
-    public static SoundLag? Of(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place, (double Near, double Within) about, bool likely, CancellationToken cancel)
+    public static SoundLag? Of(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place, (double Near, double Within) about, Place asked, CancellationToken cancel)
     {
         var rate = one.Rate.Hz;
         var reach = (int)(Furthest * rate);
@@ -50,7 +50,7 @@ internal readonly record struct SoundLag(double Frames, int Sign)
             }
         }
 
-        if (!likely)
+        if (asked != Place.Likely)
         {
             CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
         }
@@ -60,7 +60,7 @@ internal readonly record struct SoundLag(double Frames, int Sign)
         var from = (int)Math.Clamp((about.Near - about.Within) * rate + reach, 0, lags.Length - 1);
         var until = (int)Math.Clamp((about.Near + about.Within) * rate + reach + 1, from + 1, lags.Length);
         var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from));
-        var told = likely ? rms > 0 : Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && peak.Lead >= OnlyPlace;
+        var told = asked == Place.Likely ? rms > 0 : Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && (asked == Place.Clear || peak.Lead >= OnlyPlace);
         return told ? new(from + peak.Lag - reach, peak.Sign) : null;
     }
 
@@ -69,4 +69,17 @@ internal readonly record struct SoundLag(double Frames, int Sign)
     /// <param name="most">How many parts.</param>
     public static List<double> Strongest(ImmutableArray<Onset> onsets, int most) =>
         [.. onsets.Select((o, i) => (o, Part: i * most / onsets.Length)).GroupBy(p => p.Part).Select(g => g.MaxBy(p => p.o.Strength).o.Seconds)];
+
+    /// <summary>Which place of one sound in another is told.</summary>
+    public enum Place
+    {
+        /// <summary>A clear one, and no other is nearly as clear.</summary>
+        Only,
+
+        /// <summary>The clearest.</summary>
+        Clear,
+
+        /// <summary>That at which the two have most in common, for others to judge.</summary>
+        Likely,
+    }
 }

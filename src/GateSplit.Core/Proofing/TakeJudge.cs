@@ -65,7 +65,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
             var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel);
-            (place, lags, signs) = within.Of(sum);
+            (place, lags, signs) = within.Of(sum, [.. placed!.Value.Found.Select(f => (long)f.At)]);
         }
 
         var nulled = Nulled(scans, doubles, place);
@@ -213,7 +213,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             }
 
             var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].Keys.Count > 0 && parts[p].Keys.SetEquals(parts[part].Keys), -1);
-            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window / 8), at => at, (0, SoundLag.Furthest), likely: false, cancel) is var (_, sign))
+            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window / 8), at => at, (0, SoundLag.Furthest), SoundLag.Place.Only, cancel) is var (_, sign))
             {
                 found[i] = (first, sign);
             }

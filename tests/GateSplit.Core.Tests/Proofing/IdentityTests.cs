@@ -46,6 +46,24 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
+    [InlineData(new[] { 0.0, 4 }, new[] { 1.5, 2.5, 4 }, 0)] // what is held begins a little later than its notes, never earlier
+    [InlineData(new[] { 0.0, -4 }, new[] { 1.5, 2.5, 4 }, 0)]
+    [InlineData(new[] { 0.0, -4 }, new[] { 3.0, 8, 8 }, 0)] // one that begins late is no proof
+    [InlineData(new[] { 0.0, 4 }, new double[0], 2)] // nobody can tell
+    [InlineData(new[] { 0.0, 4, 4 }, new[] { 1.5, 2.5 }, 4)] // most of what is struck tells more
+    [InlineData(new[] { 0.0, 0, 2, 5 }, new double[0], 0)]
+    [InlineData(new[] { -0.6, 0.6 }, new[] { 3.0, 4, 5 }, 0)] // so little apart, both are in time
+    public void The_take_lies_where_most_of_its_files_begin(double[] struck, double[] held, double told)
+    {
+        var random = new Random(5);
+        double[] late = [.. struck, .. held];
+        List<Part> parts = [.. late.Select((_, p) => new Part($"{p}", [.. Enumerable.Range(0, 60).Select(i => 1 + (0.5 * i) + (0.05 * random.Next(9)))], p >= struck.Length))];
+        var (time, tracks) = Identity.Of([.. parts.Select((part, p) => part.Notes.Select(n => new Onset(n + (late[p] / 1000), 1)).ToImmutableArray())], parts, [.. late.Select((_, p) => (int?)p)]);
+        Assert.Equal(told, time!.Offset * 1000, 0.05);
+        Assert.All(tracks.Zip(late), t => Assert.Equal(t.Second - told, t.First.Offset!.Value * 1000, 0.05));
+    }
+
+    [Theory]
     [InlineData(0, 0, -90)]
     [InlineData(1234, 0, -60)]
     [InlineData(-400, 150, -50)]

@@ -250,6 +250,73 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(20 * Math.Log10(0.4), Assert.Single(proof.Tracks[names.IndexOf("Thud")].Bleed).Level.Value, 1.0);
     }
 
+    [Fact]
+    public void What_rings_on_of_an_element_makes_its_bleed_no_softer()
+    {
+        // Each hit is only two and a half times as high as what still rings of those before it, in its own file and where it bleeds in.
+        var thuds = Enumerable.Range(0, (int)((Seconds - 3) / 0.4)).Select(i => 1.0 + (0.4 * i)).ToArray();
+        var random = new Random(3);
+        var ringing = new float[_stems["Thud"].Length];
+        foreach (var start in thuds.Select(t => (int)(t * SoxTake.Rate)))
+        {
+            for (var (i, low) = (0, 0.0); i < 2 * SoxTake.Rate; i++)
+            {
+                low += 0.1 * ((2 * random.NextDouble()) - 1 - low);
+                ringing[start + i] += (float)(0.6 * Math.Exp(-i / (0.42 * SoxTake.Rate)) * low);
+            }
+        }
+
+        var names = SoxTake.Names.ToList();
+        (_times["Thud"], _stems["Thud"]) = (thuds, ringing);
+        _parts[names.IndexOf("Thud")] = _parts[names.IndexOf("Thud")] with { Notes = [.. thuds] };
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        SoxTake.Add(files["Tick"], _stems["Thud"], 120, 0.1);
+        var bleed = Assert.Single(Proved(files, reference: null).Tracks[names.IndexOf("Tick")].Bleed);
+        Assert.Equal((-20, false), (Math.Round(bleed.Level.Value, 0), bleed.About));
+        Assert.Equal(-20, bleed.Level.Value, 0.5);
+    }
+
+    [Theory]
+    [InlineData(12, true)]
+    [InlineData(3, false)]
+    public void Where_most_of_a_bleed_lies_under_other_sounds_its_level_is_told_as_about(double dull, bool about)
+    {
+        // Cracks with two thirds, or a tenth, of their energy below 400 Hz bleed into a file in which it rumbles there all the time.
+        var names = SoxTake.Names.ToList();
+        var random = new Random(4);
+        double Noise() => (2 * random.NextDouble()) - 1;
+        var crack = new float[6000];
+        for (var (i, low) = (0, 0.0); i < crack.Length; i++)
+        {
+            var noise = Noise();
+            low += 0.026 * (noise - low);
+            crack[i] = (float)(0.1 * Math.Exp(-i / 2000.0) * ((dull * low) + noise));
+        }
+
+        var (cracks, rumble) = (new float[_stems["Crack"].Length], new float[_stems["Chirp"].Length]);
+        foreach (var time in _times["Crack"])
+        {
+            SoxTake.Add(cracks, crack, (int)Math.Round(time * SoxTake.Rate), 1);
+        }
+
+        for (var (i, one, two) = (0, 0.0, 0.0); i < rumble.Length; i++)
+        {
+            one += 0.01 * (Noise() - one);
+            two += 0.01 * (one - two);
+            rumble[i] = (float)(6 * two);
+        }
+
+        (_stems["Crack"], _stems["Chirp"], _times["Chirp"]) = (cracks, rumble, []);
+        _parts[names.IndexOf("Chirp")] = _parts[names.IndexOf("Chirp")] with { Notes = [] };
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        SoxTake.Add(files["Chirp"], cracks, 90, 0.1);
+        var proof = Proved(files, reference: null);
+        var bleed = Assert.Single(proof.Tracks[names.IndexOf("Chirp")].Bleed);
+        Assert.Equal(-20, bleed.Level.Value, 1.0);
+        Assert.Equal(about, bleed.About);
+        Assert.Contains($"Crack bleeds in at {(about ? "about " : "")}−", string.Join(' ', ProofFindings.Of(proof).Select(f => f.Sentence)));
+    }
+
     [Theory]
     [InlineData(0, 1)]
     [InlineData(0, -1)]
