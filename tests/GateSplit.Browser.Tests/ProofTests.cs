@@ -60,11 +60,16 @@ public sealed class ProofTests : IDisposable
         var mended = Zoomed(browser);
         browser.Find("#before").Click();
         browser.WaitUntil(() => Shape(browser) != mended, "the printed waveforms are drawn");
+        browser.Find("#before").Click();
+        browser.WaitUntil(() => Shape(browser) == mended, "the mended waveforms are drawn again");
+        browser.Find("#before").Click();
+        browser.WaitUntil(() => Shape(browser) != mended, "the printed waveforms are drawn");
+
+        // While it plays, the waveforms follow, so that their shapes are another at each time.
         browser.Find("#play").Click();
         browser.WaitUntil(() => Heard(browser) > 0, "the printed take is heard");
         browser.Find("#before").Click();
-        browser.WaitUntil(() => Shape(browser) == mended, "the mended waveforms are drawn again");
-        browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it goes on playing");
+        browser.WaitUntil(() => browser.Find("#before").GetAttribute("aria-pressed") == "false" && browser.Find("#player").GetAttribute("data-playing") == "true", "it goes on playing, mended");
         browser.Find("#play").Click();
         browser.Open("/sessions/3/handoff");
         Assert.Matches("All tracks 1(79|80)[.][0-9]{2} ms earlier, and undo", browser.Find("#mended").Text);
