@@ -57,5 +57,5 @@ internal sealed class BandGains(double[] element, double[] own, double[] before,
         }
     }
 
-    private int Bin(double frequency) => (int)Math.Round(frequency * element.Length / rate);
+    private int Bin(double frequency) => Math.Max(1, (int)Math.Round(frequency * element.Length / rate));
 }
