@@ -100,6 +100,18 @@ public sealed class ProofCommandTests : IDisposable
         Assert.Equal(JsonValueKind.Null, none.GetProperty("take").GetProperty("nullResidualDb").ValueKind);
     }
 
+    [Fact]
+    public void What_bleeds_in_is_told_with_whose_it_is_how_loud_and_whether_that_is_exact()
+    {
+        var stems = Stems();
+        SoxTake.Add(stems["Tick"], stems["Pluck"], 120, 0.1);
+        Save(stems);
+        var root = JsonDocument.Parse(Cli.Run("proof", _take, "--song", Song(), "--elements", Elements(), "--json").Output).RootElement;
+        var bleed = Assert.Single(root.GetProperty("tracks").EnumerateArray().SelectMany(t => t.GetProperty("bleed").EnumerateArray()));
+        Assert.Equal(("Pluck", false), (bleed.GetProperty("from").GetString(), bleed.GetProperty("about").GetBoolean()));
+        Assert.Equal(-20, bleed.GetProperty("levelDb").GetDouble(), 1.0);
+    }
+
     [Theory]
     [InlineData("track,channel\n", "must begin with the header")]
     [InlineData("track,midiChannel,keys,sounds\n", "names no tracks")]
