@@ -31,6 +31,8 @@ internal sealed class Bleeds
     private const double MostError = 0.05; // of it: more, and other sounds may have made it
     private const double MostSpread = 0.75; // dB between the two halves
     private const double AsLoud = 2.5; // times, in energy: hits in whose way nothing is and the filter tell the same
+    private const double Finer = 1.4;
+    private const double SureError = 0.03; // of what the filter expects
     private const double LeastKnown = 0.6; // of the energy of an element
     private const double Hides = 4; // times what the filters make of noise may hide in it
     private const double OverBefore = 8; // times what was there before a hit
@@ -216,9 +218,12 @@ internal sealed class Bleeds
         var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread)
         {
-            return clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / AsLoud && behind < best.Both * AsLoud
+            // Few hits in whose way nothing is may have something behind them; where the filter is sure, they only make it finer.
+            var sure = best.Known >= LeastKnown && error <= SureError;
+            var near = sure ? Finer : AsLoud;
+            return clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / near && behind < best.Both * near
                 ? (Level(behind), true, false)
-                : (Level(best.Both), true, best.Known < LeastKnown);
+                : (Level(best.Both), true, !sure);
         }
 
         var hidden = Hides * tries.Max(t => t.Loudest);

@@ -13,7 +13,8 @@ internal static class Doubles
     private const double Furthest = 0.05; // s
     private const double Lead = 0.01; // s of a window before what begins
     private const int Places = 5; // looked at in each file
-    private const int Slices = 16; // of a window, whose energies tell at once what cannot be the same
+    private const int Slices = 32; // of two windows, whose energies tell at once what cannot be the same
+    private const int Slice = 2 * Window / Slices;
     private const double Alike = 0.9;
     private const double MostDifferent = 1.5; // dB between octaves
     private const double Sure = 3; // standard errors
@@ -51,7 +52,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared((here, noises[one]), (there, noises[of]), [.. places[one], .. places[of]], Judged(one, of)) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared((here, noises[one]), (there, noises[of]), places[one], places[of], Judged(one, of)) is { } alike
                 && !HasMore(one, of, alike, back: false) && !HasMore(of, one, alike, back: true)
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
@@ -78,8 +79,10 @@ internal static class Doubles
             // One may break off: what lies behind its end tells nothing.
             var end = Math.Min(sounds[one]!.Frames.Count, sounds[other]!.Frames.Count);
             int[] within = [.. new[] { one, other }.SelectMany(owner => Enumerable.Range(firsts[owner], places[owner].Length)).Where(place => all[place] + Window <= end)];
-            float[] Of(int file) => [.. within.SelectMany(place => energies[file].AsSpan(place * Slices, Slices).ToArray())];
-            return within.Length > 0 && TensorPrimitives.CosineSimilarity<float>(Of(one), Of(other)) > SlicesAlike;
+            var apart = 1 + (int)(Furthest * sounds[one]!.Rate.Hz / Slice);
+            float[] Of(int file, int later) => [.. within.SelectMany(place => energies[file].AsSpan((place * Slices) + apart + later, Slices - (2 * apart)).ToArray())];
+            var here = Of(one, 0);
+            return within.Length > 0 && Enumerable.Range(-apart, (2 * apart) + 1).Any(later => TensorPrimitives.CosineSimilarity<float>(here, Of(other, later)) > SlicesAlike);
         }
     }
 
@@ -126,20 +129,18 @@ internal static class Doubles
         return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
     }
 
-    /// <summary>The roots of the energies of all slices of all windows: smoothed, since what is compared may lie 50 ms apart.</summary>
+    /// <summary>The roots of the energies of all slices of all windows: smoothed, since what is compared lies between slices.</summary>
     private static float[] Energies(IMonoSound sound, long[] places, CancellationToken cancel)
     {
-        const int Slice = 2 * Window / Slices;
         var (energies, samples) = (new float[places.Length * Slices], new float[2 * Window]);
         for (var i = 0; i < places.Length; i++)
         {
             cancel.ThrowIfCancellationRequested();
             sound.Read(places[i] - Window / 2, samples);
             var own = Enumerable.Range(0, Slices).Select(s => TensorPrimitives.Norm<float>(samples.AsSpan(s * Slice, Slice))).ToArray();
-            var reach = 1 + (int)(Furthest * sound.Rate.Hz / Slice);
             for (var s = 0; s < Slices; s++)
             {
-                for (var near = Math.Max(0, s - reach); near <= Math.Min(Slices - 1, s + reach); near++)
+                for (var near = Math.Max(0, s - 1); near <= Math.Min(Slices - 1, s + 1); near++)
                 {
                     energies[i * Slices + s] += own[near];
                 }
@@ -149,11 +150,12 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared((IMonoSound Sound, Lazy<double[]> Noise) first, (IMonoSound Sound, Lazy<double[]> Noise) second, long[] places, Func<int, long[]>? softer)
+    private static DoubleOf? Compared((IMonoSound Sound, Lazy<double[]> Noise) first, (IMonoSound Sound, Lazy<double[]> Noise) second, long[] ofOne, long[] ofOther, Func<int, long[]>? softer)
     {
         var (one, other) = (first.Sound, second.Sound);
         var reach = (int)(Furthest * one.Rate.Hz);
-        places = [.. places.Where(p => p + Window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
+        long[] Within(IEnumerable<long> places) => [.. places.Where(p => p + Window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
+        var places = Within([.. ofOne, .. ofOther]);
         var (sum, sharp, energyOfOne) = (new double[2 * reach + 1], new double[2 * reach + 1], 0.0);
         var (sound, within) = (new float[Window], new float[Window + 2 * reach]);
         var seconds = new double[2 * reach + 1];
@@ -191,6 +193,8 @@ internal static class Doubles
             return null;
         }
 
+        // What begins in the other begins by so much earlier here.
+        places = Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
         var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
         var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
         var unclipped = softer?.Invoke(frames);

@@ -62,8 +62,8 @@ internal sealed class InReference(
             var by = settled.Start - place.Start + ((settled.Slope - place.Slope) * reference.Frames.Count / 2);
             (place, lags) = (settled, [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - by } : l)]);
 
-            // Where one lies right, more is seen of the others.
-            told = [.. told.Zip(InTheMix(place, lags), (before, now) => now.Clearness > before.Clearness ? now : before)];
+            // Where one lies right, more is seen of the others, and what was seen of them before may have come from where it lay.
+            told = [.. told.Zip(InTheMix(place, lags), (before, now) => now.Clearness > before.Clearness || before.Sign != Math.Sign(now.Gain) ? now : before)];
         }
 
         return (place, lags, [.. told.Select(t => t.Sign)]);

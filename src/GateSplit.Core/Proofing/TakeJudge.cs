@@ -66,6 +66,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
             var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel);
             (place, lags, signs) = within.Of(sum, [.. placed!.Value.Found.Select(f => (long)f.At)]);
+
+            // A copy lies by as much behind what it is a copy of as was found between the two.
+            var own = lags;
+            lags = [.. lags.Select((l, i) => doubles[i] is { } twin && doubles[twin.File] is null && own[twin.File] is { } of ? new(of.Frames + twin.LagFrames, of.Sign * twin.Polarity) : l)];
         }
 
         var nulled = Nulled(scans, doubles, place);

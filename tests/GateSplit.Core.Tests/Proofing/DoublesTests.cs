@@ -25,6 +25,26 @@ public sealed class DoublesTests
     }
 
     [Theory]
+    [InlineData(2390)]
+    [InlineData(-2390)]
+    public void A_copy_of_short_clicks_that_lies_far_off_is_told(int lag)
+    {
+        var random = new Random(5);
+        var clicks = new float[Length];
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 200; i++)
+            {
+                clicks[start + i] = (float)(0.8 * Math.Exp(-i / 40.0) * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        ImmutableArray<Onset> Onsets(int later) => [.. Times.Select(t => new Onset(t + ((double)later / Rate), 0.5))];
+        var pairs = Doubles.Of([new Samples(clicks), new Samples(Later(clicks, lag, 0.5))], [Onsets(0), Onsets(lag)], [false, false], TestContext.Current.CancellationToken);
+        Assert.Equal(lag, Assert.Single(pairs).Other.LagFrames, 0.02);
+    }
+
+    [Theory]
     [InlineData(0.01)]
     [InlineData(0.05)]
     [InlineData(0.06)]

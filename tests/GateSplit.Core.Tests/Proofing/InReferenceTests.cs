@@ -41,6 +41,27 @@ public sealed class InReferenceTests
     }
 
     [Fact]
+    public void What_was_told_of_a_file_while_another_lay_wrong_is_asked_again()
+    {
+        // Beside a hat a drone is heard upside down, and louder; that alone explains the mix until the drone's own file, into which noise bleeds late, is laid right.
+        var (drone, noise, hat) = (Swelling(150).Select(s => 4 * s).ToArray(), Noise(3), Swelling(190).Select(s => 1.5f * s).ToArray());
+        var (mix, near, beside) = (Noise(9).Select(s => 0.3f * s).ToArray(), new float[Length], new float[Length]);
+        foreach (var sound in new[] { drone, noise, hat })
+        {
+            SoxTake.Add(mix, sound, 0, 1);
+        }
+
+        SoxTake.Add(near, drone, 0, 1);
+        SoxTake.Add(near, noise, 400, 0.5);
+        SoxTake.Add(beside, hat, 0, 1);
+        SoxTake.Add(beside, drone, 0, -0.8);
+        var (_, lags, signs) = new InReference(
+            new Samples(mix), [new Samples(near), new Samples(noise), new Samples(beside)], new bool[3], [Beginnings, Beginnings, Beginnings], [null, null, null], default).Of((0, 0), []);
+        Assert.Equal(0, lags[0]!.Value.Frames, 1.0);
+        Assert.Equal([1, 1, null], signs);
+    }
+
+    [Fact]
     public void What_a_far_microphone_hears_later_does_not_draw_the_take_to_it()
     {
         // Each drum is in the mix twice, by itself and by a microphone that stands four metres away; the sum of all was found at the latter.

@@ -115,6 +115,8 @@ public sealed class TakeProofTests : IDisposable
     [Theory]
     [InlineData(0, 1.0)]
     [InlineData(480, 0.5)]
+    [InlineData(2390, 0.5)]
+    [InlineData(-2390, 0.7)]
     [InlineData(-97, -1.0)]
     public void A_double_is_told_with_lag_and_first_notch(int lag, double gain)
     {
@@ -131,6 +133,19 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(notch is null, twin.FirstNotch(SoxTake.Rate) is null);
         Assert.All(proof.Tracks.Take(4), t => Assert.Null(t.Double));
         Assert.Equal(1, proof.Tracks[4].Identity.Part); // it holds what its twin holds
+    }
+
+    [Fact]
+    public void A_copy_lies_behind_what_it_is_a_copy_of()
+    {
+        // Further from the mix than it would be looked for by itself.
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        (files["Crack"], files["Tick"]) = (new float[_stems["Crack"].Length], new float[_stems["Tick"].Length]);
+        SoxTake.Add(files["Crack"], _stems["Crack"], 450, -1);
+        SoxTake.Add(files["Tick"], _stems["Crack"], 450 + 1990, 0.5);
+        var copy = Proved(files.ToDictionary(f => f.Key, f => SoxTake.Noisy(f.Value, -70, f.Key.Length)), Mix(_ => 1)).Tracks[4];
+        Assert.Equal((1, -1), (copy.Double!.File, copy.Double.Polarity));
+        Assert.Equal((2440.0 / SoxTake.Rate, 1, false), (Math.Round(copy.OffsetSeconds!.Value * SoxTake.Rate) / SoxTake.Rate, copy.Polarity, copy.ByNotes));
     }
 
     [Fact]
@@ -172,6 +187,10 @@ public sealed class TakeProofTests : IDisposable
 
         Assert.Equal((false, false), Late(0.99, byNotes: false));
         Assert.Equal((true, true), Late(1.01, byNotes: false));
+        Assert.Equal((true, true), Late(-2.8, byNotes: false));
+
+        // Its notes say that it is not late at all.
+        Assert.Equal((true, false), Late(3.2, byNotes: false));
         Assert.Equal((false, false), Late(1.49, byNotes: true));
         Assert.Equal((true, false), Late(-1.51, byNotes: true));
         Assert.Equal((true, false), Late(2.99, byNotes: true));
@@ -318,6 +337,27 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0.15, true)]
+    [InlineData(0.05, false)]
+    public void A_bleed_that_is_not_as_loud_at_each_hit_is_told_as_about(double spread, bool about)
+    {
+        // Cracks bleed in under noise, two softer, two louder, and so on: of the hits that are compared each half holds as many of both.
+        var names = SoxTake.Names.ToList();
+        var random = new Random(5);
+        var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
+        files["Chirp"] = [.. _stems["Chirp"].Select(s => s + (float)(0.02 * ((2 * random.NextDouble()) - 1)))];
+        foreach (var (i, time) in _times["Crack"].Index())
+        {
+            var at = (int)Math.Round(time * SoxTake.Rate);
+            SoxTake.Add(files["Chirp"], _stems["Crack"][at..Math.Min(at + (int)(0.2 * SoxTake.Rate), _stems["Crack"].Length)], at + 90, 0.1 * (1 + (i % 4 < 2 ? spread : -spread)));
+        }
+
+        var bleed = Assert.Single(Proved(files, reference: null).Tracks[names.IndexOf("Chirp")].Bleed);
+        Assert.Equal(-20, bleed.Level.Value, 2.0);
+        Assert.Equal(about, bleed.About);
+    }
+
+    [Theory]
     [InlineData(0, 1)]
     [InlineData(0, -1)]
     [InlineData(240, 1)]
@@ -339,11 +379,13 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
-    [InlineData(0.9, true)]
-    [InlineData(0.3, true)]
-    [InlineData(0.29, false)]
-    [InlineData(null, true)]
-    public void To_turn_a_file_is_sure_unless_what_it_holds_is_hardly_known(double? certainty, bool sure)
+    [InlineData(0.9, false, true)]
+    [InlineData(0.3, false, true)]
+    [InlineData(0.29, false, false)]
+    [InlineData(null, false, true)]
+    [InlineData(0.9, true, false)]
+    [InlineData(null, true, true)]
+    public void To_turn_a_file_is_sure_unless_what_it_holds_is_hardly_known_or_heard_by_others_too(double? certainty, bool shared, bool sure)
     {
         var files = _stems.ToDictionary(s => s.Key, s => (float[])s.Value.Clone());
         files["Crack"] = [.. files["Crack"].Select(s => -s)];
@@ -351,7 +393,7 @@ public sealed class TakeProofTests : IDisposable
         var crack = SoxTake.Names.ToList().IndexOf("Crack");
         var track = proof.Tracks[crack];
         track = track with { Identity = certainty is { } c ? track.Identity with { Certainty = c } : Identity.None };
-        proof = proof with { Tracks = proof.Tracks.SetItem(crack, track) };
+        proof = proof with { Tracks = proof.Tracks.SetItem(crack, track), Parts = shared ? proof.Parts.Add(_parts[crack] with { Name = "Crack from below" }) : proof.Parts };
         ImmutableArray<TrackId> ids = [.. proof.Tracks.Select((_, i) => new TrackId($"t{i}"))];
         var offer = MendOffers.Of(proof, ProofFindings.Of(proof).Single(f => f.Fault == ProofFault.UpsideDown), ids)!;
         Assert.Equal((new TurnPolarity(ids[crack]), sure), (offer.Mend, offer.Sure));
