@@ -47,7 +47,7 @@ public sealed record Frame(OpenSession Session, IReadOnlyList<Finding> Findings,
         {
             (0, _) or (_, { Made: false, Running: false }) => "not begun",
             (_, { Running: true }) => "running",
-            (_, { OnTrial: true }) => "mend on trial",
+            (_, { OnTrial: true }) => "on trial",
             (_, { ToMend: > 0 }) => $"{Proof.ToMend} to mend",
             _ => "ready",
         },

@@ -32,6 +32,22 @@ public sealed class BandGainsTests
         static double Heard(int bin) => bin < 68 ? 9 : bin < 136 ? 2 : bin < 544 ? 9 : Math.Sqrt(0.5);
     }
 
+    [Fact]
+    public void Above_the_highest_octave_that_tells_it_it_is_as_in_that()
+    {
+        var (level, _) = Gains(element: i => i is >= 1 and < 4096 ? 1 : 0, before: i => i < 136 ? 1e-6 : 1e6).Through(Filter(Heard), Filter(Heard));
+        Assert.Equal((67 + ((4096 - 68) * 4)) / 4095.0, level, 1e-9);
+
+        static double Heard(int bin) => bin < 68 ? 1 : bin < 136 ? 2 : 9;
+    }
+
+    [Fact]
+    public void A_delay_changes_no_level()
+    {
+        Complex[] delayed = [.. Enumerable.Range(0, Size).Select(i => Complex.FromPolarCoordinates(0.5, -2 * Math.PI * i * 7 / Size))];
+        Assert.Equal(0.25, Gains(element: _ => 1).Through(delayed, delayed).Level, 1e-9);
+    }
+
     [Theory]
     [InlineData(0.31, 1)]
     [InlineData(0.29, 0)]

@@ -52,6 +52,7 @@ public sealed class IdentityTests : IDisposable
     [InlineData(new[] { 0.0, 4 }, new double[0], 2)] // nobody can tell
     [InlineData(new[] { 0.0, 4, 4 }, new[] { 1.5, 2.5 }, 4)] // most of what is struck tells more
     [InlineData(new[] { 0.0, 0, 2, 5 }, new double[0], 0)]
+    [InlineData(new[] { -3, -0.1, 0.1, 3 }, new[] { -2.0, -2, -2 }, 0)] // half of what is struck lies in the middle: that tells enough
     [InlineData(new[] { -0.6, 0.6 }, new[] { 3.0, 4, 5 }, 0)] // so little apart, both are in time
     public void The_take_lies_where_most_of_its_files_begin(double[] struck, double[] held, double told)
     {
