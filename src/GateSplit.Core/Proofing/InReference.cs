@@ -115,9 +115,8 @@ internal sealed class InReference(
 
     private bool IsKnown(int file, SoundLag lag) => known[file] is { } late && Math.Abs(lag.Frames - InFrames(late)) <= NotesTell * _rate;
 
-    /// <summary>Where each file lies, near where its notes say or, where it is not heard there, anywhere.</summary>
-    private SoundLag?[] Lags((double Start, double Slope) place) =>
-        [.. sounds.Select((s, i) => s is null ? null : (known[i] is not null ? Lag(reference, i, place, near: true) : null) ?? Lag(reference, i, place, near: false))];
+    /// <summary>Where each file lies, near where its notes say where these tell it.</summary>
+    private SoundLag?[] Lags((double Start, double Slope) place) => [.. sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near: true))];
 
     /// <summary>Where a file lies beside where the take lies; null where it cannot be heard.</summary>
     private SoundLag? Lag(IMonoSound mix, int file, (double Start, double Slope) place, bool near, SoundLag.Place asked = SoundLag.Place.Only)

@@ -57,7 +57,7 @@ public static class MendOffers
         return fault switch
         {
             ProofFault.TrackOff when track.OffsetSeconds is { } offset =>
-                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && IsKnownBy(track, offset) && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && IsAlone(proof, part)),
+                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && IsKnownBy(track, offset) && IsItself(proof, file, tracks) && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && IsAlone(proof, part)),
             ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null && (track.Identity.Part is not { } own || (track.Identity.Certainty >= LeastSure && IsAlone(proof, own)))),
             ProofFault.SidesOpposed => new(new TurnPolarity(id, RightOnly: true), false),
             ProofFault.OneChannel => new(new MakeMono(id, MonoOf.Mean), false),
@@ -68,6 +68,10 @@ public static class MendOffers
             _ => null,
         };
     }
+
+    /// <summary>True of a file that holds what its name says, or will when names are exchanged that surely are: else it may be what bleeds into it that is late.</summary>
+    private static bool IsItself(TakeProof proof, int file, ImmutableArray<TrackId> tracks) =>
+        !ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.OtherElement && f.File == file) || OfTrack(proof, ProofFault.OtherElement, file, tracks) is { Sure: true };
 
     /// <summary>True where its notes tell enough of when it sounds, and the reference, if there is one, tells the same.</summary>
     private static bool IsKnownBy(TrackProof track, double offset) => track.ByNotes ? Math.Abs(offset) >= FarByNotes : track.Identity.Offset is not { } byNotes || Math.Abs(offset - byNotes) < FarByNotes;

@@ -10,6 +10,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const int Windows = 12;
     private const double ScanShare = 0.6; // of the time it takes
     private const double BySureness = 0.3;
+    private const double BySureNotes = 0.6; // of what no other hears: where several do, it may be each of them
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
 
@@ -121,8 +122,6 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         // Where other microphones hear the same, a track goes with theirs in the reference as much as with itself.
         int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) ? lags[file]?.Sign : null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
-
-        bool IsAlone(Identity identity) => identity.Part is not { } part || !parts.Where((p, i) => i != part && p.Shares(parts[part])).Any();
     }
 
     /// <summary>What each file holds.</summary>
@@ -171,8 +170,11 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private static IReadOnlyList<IMonoSound> Sides(WaveReader wave, int sides) =>
         [.. Enumerable.Range(0, sides).Select(side => new MonoReader(wave, sides == 1 ? null : Math.Min(side, wave.Format.Channels - 1)))];
 
-    /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, and not heard from afar.</summary>
-    private double? FromNotes(Identity identity) => identity.Part is { } part && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
+    /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, surely that, and not heard from afar.</summary>
+    private double? FromNotes(Identity identity) =>
+        identity is { Part: { } part } && identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
+
+    private bool IsAlone(Identity identity) => identity.Part is not { } part || !parts.Where((p, i) => i != part && p.Shares(parts[part])).Any();
 
     /// <summary>What else plays, and not by the same notes.</summary>
     private List<Part> OthersThan(Part own) => [.. parts.Where(p => p != own && !p.Shares(own))];

@@ -61,6 +61,22 @@ public sealed class InReferenceTests
         Assert.Equal([1, 1, null], signs);
     }
 
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(300, 300)]
+    public void What_bleeds_in_does_not_move_a_file_whose_notes_tell_where_it_lies(int late, int known)
+    {
+        // Its own tone goes with itself at many places, and faintly; what bleeds into it 400 frames later is clear in the mix.
+        var (noise, tone, mix, file) = (Noise(3), Swelling(150), Noise(9), new float[Length]);
+        SoxTake.Add(mix, noise, 0, 1);
+        SoxTake.Add(mix, tone, 0, 0.2);
+        SoxTake.Add(file, tone, late, 0.2);
+        SoxTake.Add(file, noise, late + 400, 0.5);
+        var (_, lags, _) = new InReference(
+            new Samples(mix), [new Samples(Noise(9)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, (double)known / Rate], default).Of((0, 0), []);
+        Assert.InRange(lags[1]?.Frames ?? known, known - 40, known + 40);
+    }
+
     [Fact]
     public void What_a_far_microphone_hears_later_does_not_draw_the_take_to_it()
     {
