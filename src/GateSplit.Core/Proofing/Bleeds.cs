@@ -218,8 +218,8 @@ internal sealed class Bleeds
         var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread)
         {
-            // Few hits in whose way nothing is may have something behind them; where the filter is sure, they only make it finer.
-            var sure = best.Known >= LeastKnown && error <= SureError;
+            // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer.
+            var sure = best.Known >= LeastKnown && error <= SureError && tries.TrueForAll(t => t.Both > best.Both / Finer && t.Both < best.Both * Finer);
             var near = sure ? Finer : AsLoud;
             return clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / near && behind < best.Both * near
                 ? (Level(behind), true, false)

@@ -13,7 +13,7 @@ public static class MendOffers
     private const double NotByFar = 0.05; // s
     private const double FarByNotes = 0.003; // s: notes alone do not tell a sound that rises slowly from one that is late by less
 
-    /// <summary>The mend of one finding.</summary>
+    /// <summary>The mend of one finding. Where notes and reference place a take a beat or a bar apart, somebody has to listen.</summary>
     /// <param name="proof">The proof it is of.</param>
     /// <param name="finding">The finding.</param>
     /// <param name="tracks">The tracks of the files, in their order.</param>
@@ -21,7 +21,7 @@ public static class MendOffers
     public static MendOffer? Of(TakeProof proof, ProofFinding finding, ImmutableArray<TrackId> tracks) => finding.File is { } file
         ? OfTrack(proof, finding.Fault, file, tracks)
         : (finding.Fault == ProofFault.TakeOff || (finding.Fault == ProofFault.Drift && !Is(proof, ProofFault.TakeOff))) && proof.OffsetSeconds is { } offset
-            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is not null || IsKnown(proof))
+            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is null ? IsKnown(proof) : !IsKnown(proof) || Math.Abs(offset - proof.FromNotes!.Offset) < NotByFar)
             : null;
 
     /// <summary>All mends that are sure, each once, in an order in which none disturbs another.</summary>

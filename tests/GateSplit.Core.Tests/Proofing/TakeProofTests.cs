@@ -415,6 +415,22 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void To_move_a_take_is_sure_where_notes_and_reference_place_it_together()
+    {
+        var proof = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(Drawn.Out([.. s.Value, .. new float[SoxTake.Rate]], 0.3 * SoxTake.Rate, 0), -60)), Mix(_ => 1));
+        bool Sure(TakeProof told) => MendOffers.Of(told, ProofFindings.Of(told).Single(f => f.Fault == ProofFault.TakeOff), [.. told.Tracks.Select((_, i) => new TrackId(i + 1))])!.Sure;
+        TakeProof Beside(double seconds) => proof with { FromReference = ((0.3 + seconds) * SoxTake.Rate, 0) };
+        Assert.True(Sure(proof));
+        Assert.True(Sure(Beside(0.049)));
+        Assert.False(Sure(Beside(0.051)));
+        Assert.False(Sure(Beside(-2.5)));
+
+        // Where there are no notes, the reference alone tells it; where there is no reference, the notes do.
+        Assert.True(Sure(Beside(-2.5) with { FromNotes = null, Tracks = [.. proof.Tracks.Select(t => t with { Identity = Identity.None })] }));
+        Assert.True(Sure(proof with { FromReference = null }));
+    }
+
+    [Fact]
     public void Pairs_are_told_side_by_side()
     {
         var right = _sox.Placed("Crack", _times["Thud"], Seconds);
