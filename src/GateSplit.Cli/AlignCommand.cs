@@ -45,7 +45,7 @@ internal static class AlignCommand
         }
 
         var sum = new MonoSum([.. recordings.Files.Select(f => ((IMonoSound)new MonoReader(f.Recording.Wave), 1f))]);
-        if (Comparison.Aligned(new MonoReader(recordings.Reference.Wave), sum, cancel) is not var (start, slope, _))
+        if (Comparison.Aligned(new MonoReader(recordings.Reference.Wave), sum, cancel: cancel) is not var (start, slope, _))
         {
             return Guarded.Refuse($"{reference.Name} and the files in {folder.Name} have nothing in common that could be found.");
         }

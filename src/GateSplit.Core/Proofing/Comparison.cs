@@ -38,6 +38,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int AnchorSeconds = 90;
     private const int MostAnchors = 6;
     private const int FarMore = 2; // times as many windows
+    private const double AsExpected = 0.05; // s
 
     /// <summary>Compares two files of one sample rate.</summary>
     /// <param name="first">What the second is compared with.</param>
@@ -50,10 +51,11 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>Where a recording of the parts lies in one of the whole: as <see cref="Place"/>, but what was recorded by the same clock lies at a whole number of frames.</summary>
     /// <param name="whole">The whole.</param>
     /// <param name="parts">The parts, added up.</param>
+    /// <param name="expected">Where it lies by something else that was heard, in frames; null where that is not known.</param>
     /// <param name="cancel">Stops the reading.</param>
-    public static Placement? Aligned(IMonoSound whole, IMonoSound parts, CancellationToken cancel = default)
+    public static Placement? Aligned(IMonoSound whole, IMonoSound parts, double? expected = null, CancellationToken cancel = default)
     {
-        if (Line(whole, parts, cancel) is not var (start, slope, line, found))
+        if (Line(whole, parts, expected, cancel) is not var (start, slope, line, found))
         {
             return null;
         }
@@ -83,10 +85,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>Where the second lies: the offset at its start and how much it grows with each frame of the first.</summary>
     /// <returns>Null where the two have nothing in common.</returns>
     private static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default) =>
-        Line(first, second, cancel) is var (start, slope, line, _) ? Refine(first, second, start, slope, line) : null;
+        Line(first, second, null, cancel) is var (start, slope, line, _) ? Refine(first, second, start, slope, line) : null;
 
     /// <summary>A straight line through the offsets of all windows, the windows that lie along it, and all that were found.</summary>
-    private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Line(IMonoSound first, IMonoSound second, CancellationToken cancel)
+    private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Line(IMonoSound first, IMonoSound second, double? expected, CancellationToken cancel)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -96,10 +98,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         var flux = FluxEnvelope.Of(first, cancel);
         var starts = Starts(flux, first);
 
-        // Where music repeats, windows are the same sound at many a place; only far more of them speak against the place where most rises meet.
+        // Where music repeats, windows are the same sound at many a place; only far more of them speak against the place where most rises meet, and nothing against it if it is where it is expected.
         var lines = Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz).Select(anchor => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null);
         var likeliest = lines.FirstOrDefault();
-        return likeliest is not { } line ? null : lines.Skip(1).Where(l => l?.Windows.Count >= FarMore * line.Windows.Count).MaxBy(l => l!.Value.Windows.Count) ?? likeliest;
+        return likeliest is not { } line ? null : Math.Abs(line.Start - expected ?? double.MaxValue) < AsExpected * first.Rate.Hz ? line : lines.Skip(1).Where(l => l?.Windows.Count >= FarMore * line.Windows.Count).MaxBy(l => l!.Value.Windows.Count) ?? likeliest;
     }
 
     /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>

@@ -114,6 +114,29 @@ public sealed class ComparisonTests : IDisposable
     }
 
     [Theory]
+    [InlineData(null, 1234)]
+    [InlineData(144000.0, 144000)]
+    [InlineData(144000.0 + 2300, 144000)]
+    [InlineData(144000.0 + 2500, 1234)]
+    [InlineData(1234.0, 1234)]
+    public void A_place_that_something_else_tells_is_kept(double? expected, double told)
+    {
+        // All sounds are there once softly; a third of them again three seconds later, loudly and beside others.
+        var random = new Random(3);
+        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
+        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
+        for (var hit = 0; hit < 60; hit++)
+        {
+            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
+            SoxTake.Add(first, own, at, 1);
+            SoxTake.Add(second, own, at + 1234, 0.4);
+            SoxTake.Add(second, hit % 3 == 0 ? own : Hit(), at + (3 * Rate), 0.9);
+        }
+
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected)!.Value.Start, 0.1);
+    }
+
+    [Theory]
     [InlineData(1234.0, 0)]
     [InlineData(-3000.0, 155)]
     public void Tones_that_fit_at_each_of_their_periods_are_told_by_all_of_them_together(double offset, double ppm)
