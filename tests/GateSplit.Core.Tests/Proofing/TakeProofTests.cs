@@ -197,6 +197,19 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal((true, true), Late(-3.01, byNotes: true));
     }
 
+    [Theory]
+    [InlineData(1, 2, true)]
+    [InlineData(2, 2, false)]
+    [InlineData(2, 1, true)]
+    public void To_move_a_file_is_sure_where_it_holds_what_its_name_says_or_will(int named, int other, bool sure)
+    {
+        var proof = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -60)), null);
+        var late = proof.Tracks[1] with { OffsetSeconds = 0.005, Named = named };
+        proof = proof with { Tracks = proof.Tracks.SetItem(1, late).SetItem(2, proof.Tracks[2] with { Named = other }) };
+        var finding = ProofFindings.Of(proof).Single(f => f is { Fault: ProofFault.TrackOff, File: 1 });
+        Assert.Equal(sure, MendOffers.Of(proof, finding, [.. proof.Tracks.Select((_, i) => new TrackId(i + 1))])!.Sure);
+    }
+
     [Fact]
     public void What_bleeds_in_later_does_not_move_a_file_against_its_take()
     {
