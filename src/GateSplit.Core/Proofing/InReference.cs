@@ -22,26 +22,35 @@ internal sealed class InReference(
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
     private const double Half = 0.5; // frames
     private readonly int _rate = reference.Rate.Hz;
+    private double _beside; // s: by how much later the files are than their notes say, where it is the time of the notes that is wrong
     private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
     private readonly List<int> _mixed = [.. Enumerable.Range(0, sounds.Count).Where(i => sounds[i] is not null && !copies[i])];
 
     /// <summary>Looks for them.</summary>
-    /// <param name="place">Where the sum of all files lies.</param>
+    /// <param name="first">Where the sum of all files lies.</param>
     /// <param name="windows">At which frames of the reference that was found.</param>
-    /// <returns>Where the take lies; where each file lies beside it, null where that cannot be told; and -1 for each that is upside down, null where that cannot be told.</returns>
-    public ((double Start, double Slope) Place, SoundLag?[] Lags, int?[] Signs) Of((double Start, double Slope) place, List<long> windows)
+    /// <returns>Where the take lies; where each file lies beside it, null where that cannot be told; -1 for each that is upside down, null where that cannot be told; and by how many seconds later all are than their notes say.</returns>
+    public ((double Start, double Slope) Place, SoundLag?[] Lags, int?[] Signs, double Beside) Of((double Start, double Slope) first, List<long> windows)
     {
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
-        var all = sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near: false, SoundLag.Place.Clear)).ToList();
-        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(known[i])).OfType<double>()], Beside * _rate) is { } beside && Math.Abs(beside) > Beside * _rate)
+        var all = sounds.Select((s, i) => s is null ? null : Lag(reference, i, first, near: false, SoundLag.Place.Clear)).ToList();
+        var place = first;
+        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(known[i])).OfType<double>()], Beside * _rate) is { } most && Math.Abs(most) > Beside * _rate)
         {
-            place = Moved(place, beside);
+            place = Likelier(place, most);
+        }
+
+        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it.
+        var moved = place.Start - first.Start;
+        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - moved - (known[i] * _rate)).OfType<double>()], Beside * _rate) is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) > ClearAt(place))
+        {
+            _beside = noted / _rate;
         }
 
         var lags = Lags(place);
         if (Common(lags) is { } more)
         {
-            place = Moved(place, more);
+            place = Likelier(place, more);
             lags = Lags(place);
         }
 
@@ -66,7 +75,9 @@ internal sealed class InReference(
             told = [.. told.Zip(InTheMix(place, lags), (before, now) => now.Clearness > before.Clearness || before.Sign != Math.Sign(now.Gain) ? now : before)];
         }
 
-        return (place, lags, [.. told.Select(t => t.Sign)]);
+        // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
+        lags = [.. lags.Select((l, i) => l is { } lag && (told[i].Sign is not null || Math.Abs(lag.Frames) <= Beside * _rate || IsKnown(i, lag)) ? l : null)];
+        return (place, lags, [.. told.Select(t => t.Sign)], _beside);
     }
 
     /// <summary>
@@ -76,7 +87,7 @@ internal sealed class InReference(
     private void Settle(List<int> doubtful, (double Start, double Slope) place, SoundLag?[] lags, InMix[] told)
     {
         var tried = lags.ToArray();
-        foreach (var i in doubtful.Where(i => Math.Abs(known[i] ?? 0) <= NotesTell))
+        foreach (var i in doubtful.Where(i => Math.Abs(Known(i) ?? 0) <= NotesTell))
         {
             tried[i] = new(0, 1);
         }
@@ -96,6 +107,17 @@ internal sealed class InReference(
         }
     }
 
+    /// <summary>The take moved, but not far if fewer files are clear in the mix there: most may be found alike in a room that is louder than they are.</summary>
+    private (double Start, double Slope) Likelier((double Start, double Slope) place, double by)
+    {
+        var moved = Moved(place, by);
+        return Math.Abs(by) <= Beside * _rate || ClearAt(moved) >= ClearAt(place) ? moved : place;
+    }
+
+    /// <summary>How many files are clear in the mix where all lie as their notes say.</summary>
+    private int ClearAt((double Start, double Slope) place, double beside = 0) =>
+        InTheMix(place, [.. known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
+
     /// <summary>By how much most files lie beside the take, in frames; null where they do not.</summary>
     private double? Common(SoundLag?[] lags) =>
         MostCommon([.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()], Together * _rate) is { } beside && Math.Abs(beside) > Half ? beside : null;
@@ -109,11 +131,13 @@ internal sealed class InReference(
 
     private static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
 
+    private double? Known(int file) => known[file] + _beside;
+
     private double InFrames(double? seconds) => (seconds ?? 0) * _rate;
 
-    private double InFrames(SoundLag? lag, int file) => lag?.Frames ?? InFrames(known[file]);
+    private double InFrames(SoundLag? lag, int file) => lag?.Frames ?? InFrames(Known(file));
 
-    private bool IsKnown(int file, SoundLag lag) => known[file] is { } late && Math.Abs(lag.Frames - InFrames(late)) <= NotesTell * _rate;
+    private bool IsKnown(int file, SoundLag lag) => Known(file) is { } late && Math.Abs(lag.Frames - InFrames(late)) <= NotesTell * _rate;
 
     /// <summary>Where each file lies, near where its notes say where these tell it.</summary>
     private SoundLag?[] Lags((double Start, double Slope) place) => [.. sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near: true))];
@@ -127,18 +151,20 @@ internal sealed class InReference(
             sounds[file]!,
             strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window / 8),
             at => at + place.Start + place.Slope * at,
-            near && known[file] is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
+            near && Known(file) is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
             asked,
             cancel);
     }
 
     /// <summary>What each file is in the mix, all laid where they belong.</summary>
-    private InMix[] InTheMix((double Start, double Slope) place, SoundLag?[] lags)
+    private InMix[] InTheMix((double Start, double Slope) place, SoundLag?[] lags) => InTheMix(place, [.. lags.Select(InFrames)]);
+
+    private InMix[] InTheMix((double Start, double Slope) place, double[] at)
     {
-        var at = lags.Select(InFrames).ToArray();
+        var (mix, tracks) = Laid(place, at);
         var told = MixSigns.Of(
-            new Placed(reference, (0, 0), place.Slope != 0 || place.Start != Math.Round(place.Start)),
-            [.. _mixed.Select(i => new Placed(sounds[i]!, (place.Start + at[i], place.Slope)))],
+            mix,
+            tracks,
             [.. _mixed.SelectMany(i => SoundLag.Strongest(telling[i], Places).Select(o => (long)((o * _rate - place.Start - at[i]) / (1 + place.Slope)) - SoundLag.Window / 8))],
             cancel);
         var all = new InMix[sounds.Count];
@@ -158,6 +184,16 @@ internal sealed class InReference(
     }
 
     /// <summary>What all files but one leave of the mix.</summary>
-    private MonoSum Left(int file, (double Start, double Slope) place, double[] at, InMix[] told) =>
-        new([(reference, 1), .. _mixed.Where(i => i != file).Select(i => ((IMonoSound)new Placed(sounds[i]!, (place.Start + at[i], place.Slope)), (float)-told[i].Gain))]);
+    private MonoSum Left(int file, (double Start, double Slope) place, double[] at, InMix[] told)
+    {
+        var (mix, tracks) = Laid(place, at);
+        return new([(mix, 1), .. tracks.Zip(_mixed).Where(t => t.Second != file).Select(t => ((IMonoSound)t.First, (float)-told[t.Second].Gain))]);
+    }
+
+    /// <summary>The mix and the files where each lies in it; all go through the filter that one of them needs, or what it takes off the top would be called a difference.</summary>
+    private (Placed Mix, IReadOnlyList<Placed> Tracks) Laid((double Start, double Slope) place, double[] at)
+    {
+        var filtered = place.Slope != 0 || _mixed.Exists(i => place.Start + at[i] != Math.Round(place.Start + at[i]));
+        return (new(reference, (0, 0), filtered), [.. _mixed.Select(i => new Placed(sounds[i]!, (place.Start + at[i], place.Slope), filtered))]);
+    }
 }

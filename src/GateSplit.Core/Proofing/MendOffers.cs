@@ -56,9 +56,8 @@ public static class MendOffers
         var id = tracks[file];
         return fault switch
         {
-            ProofFault.TrackOff when track.OffsetSeconds is { } offset =>
-                new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && IsKnownBy(track, offset) && IsItself(proof, file, tracks) && track.Identity.Certainty > Sure && track.Identity.Part is { } part && !proof.Parts[part].Held && IsAlone(proof, part)),
-            ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null && (track.Identity.Part is not { } own || (track.Identity.Certainty >= LeastSure && IsAlone(proof, own)))),
+            ProofFault.TrackOff when track.OffsetSeconds is { } offset => new(new MoveTrack(id, offset), Math.Abs(offset) < NotByFar && IsKnownBy(track, offset) && IsItself(proof, file, tracks) && IsSurelyStruck(proof, track)),
+            ProofFault.UpsideDown => new(new TurnPolarity(id), track.PolarityAgainst is null && (track.Identity.Part is not { } own || (track.Identity.Certainty >= LeastSure && proof.Parts[own].IsAlone(proof.Parts)))),
             ProofFault.SidesOpposed => new(new TurnPolarity(id, RightOnly: true), false),
             ProofFault.OneChannel => new(new MakeMono(id, MonoOf.Mean), false),
             ProofFault.SideMissing => new(new MakeMono(id, track.Scan.Pair == PairState.LeftMissing ? MonoOf.Right : MonoOf.Left), false),
@@ -76,8 +75,9 @@ public static class MendOffers
     /// <summary>True where its notes tell enough of when it sounds, and the reference, if there is one, tells the same.</summary>
     private static bool IsKnownBy(TrackProof track, double offset) => track.ByNotes ? Math.Abs(offset) >= FarByNotes : track.Identity.Offset is not { } byNotes || Math.Abs(offset - byNotes) < FarByNotes;
 
-    /// <summary>True of what no other file hears: where several do, which of them is to be moved or turned is for ears.</summary>
-    private static bool IsAlone(TakeProof proof, int part) => !proof.Parts.Where((_, p) => p != part).Any(p => proof.Parts[part].Shares(p));
+    /// <summary>True of a file that surely holds what is struck, and no other hears.</summary>
+    private static bool IsSurelyStruck(TakeProof proof, TrackProof track) =>
+        track.Identity is { Certainty: > Sure, Part: { } part } && !proof.Parts[part].Held && proof.Parts[part].IsAlone(proof.Parts);
 
     /// <summary>The file that holds a part; null for none.</summary>
     private static int? Holder(TakeProof proof, int part) =>

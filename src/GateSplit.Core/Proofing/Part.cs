@@ -23,6 +23,10 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
     /// <summary>True if both sound by the same notes, as the microphones of one drum do, or a room that hears it.</summary>
     public bool Shares(Part other) => Keys.Overlaps(other.Keys);
 
+    /// <summary>True if no other sounds by its notes: where several do, which of them was heard is for ears.</summary>
+    /// <param name="parts">All parts, with this one.</param>
+    public bool IsAlone(IEnumerable<Part> parts) => !parts.Any(p => !ReferenceEquals(p, this) && p.Shares(this));
+
     /// <summary>True if it is all of another and more: a room, overheads, a mix.</summary>
     public bool Contains(Part other) => Keys.IsProperSupersetOf(other.Keys) && other.Keys.Count > 0;
 }

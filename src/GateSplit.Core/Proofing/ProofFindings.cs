@@ -119,7 +119,7 @@ public static class ProofFindings
     {
         var track = proof.Tracks[file];
         var held = proof.FromReference is null && track.Identity.Part is { } part && proof.Parts[part].Held;
-        var afar = track.Identity.Part is { } own && proof.Parts.Where((_, p) => p != own).Any(p => proof.Parts[own].Shares(p));
+        var afar = track.Identity.Part is { } own && !proof.Parts[own].IsAlone(proof.Parts);
         if (track.OffsetSeconds is { } offset && Math.Abs(offset) >= (held ? LateOfHeld : track.ByNotes ? LateByNotes : Late))
         {
             // A microphone beside others stands farther away than the nearest of them.

@@ -61,12 +61,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.Where((s, i) => s is not null && doubles[i] is null).Select(s => ((IMonoSound)s!, 1f))]), time?.Offset * _rate.Hz, cancel);
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
-        var (lags, signs) = (new SoundLag?[files.Count], new int?[files.Count]);
+        var (lags, signs, beside) = (new SoundLag?[files.Count], new int?[files.Count], 0.0);
         if (place is { } sum)
         {
             ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
             var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel);
-            (place, lags, signs) = within.Of(sum, [.. placed!.Value.Found.Select(f => (long)f.At)]);
+            (place, lags, signs, beside) = within.Of(sum, [.. placed!.Value.Found.Select(f => (long)f.At)]);
 
             // A copy lies by as much behind what it is a copy of as was found between the two.
             var own = lags;
@@ -92,7 +92,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Part,
             scans[i],
             identities[i],
-            lags[i] is { } lag ? lag.Frames / _rate.Hz : identities[i].Offset,
+            lags[i] is { } lag ? lag.Frames / _rate.Hz : identities[i].Offset + beside,
             Polarity(i),
             partners.TryGetValue(i, out var with) ? with.Against : null,
             doubles[i],
@@ -174,7 +174,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private double? FromNotes(Identity identity) =>
         identity is { Part: { } part } && identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
 
-    private bool IsAlone(Identity identity) => identity.Part is not { } part || !parts.Where((p, i) => i != part && p.Shares(parts[part])).Any();
+    private bool IsAlone(Identity identity) => identity.Part is not { } part || parts[part].IsAlone(parts);
 
     /// <summary>What else plays, and not by the same notes.</summary>
     private List<Part> OthersThan(Part own) => [.. parts.Where(p => p != own && !p.Shares(own))];

@@ -40,6 +40,17 @@ public sealed class InReferenceTests
         Assert.Equal([1, -1, 1, 1], signs);
     }
 
+    [Theory]
+    [InlineData(0, 120)]
+    [InlineData(0, 0)]
+    [InlineData(40, -120)]
+    public void Where_few_files_have_notes_and_are_late_the_others_tell_where_the_take_lies(int told, int wrong)
+    {
+        var (place, lags, _) = Placed(told, (Noise(1), 0, 1, null, null), (Noise(2), 0, 1, null, null), (Noise(3), 0, 1, null, null), (Noise(4), 270, 1, null, 270 + wrong), (Noise(5), -120, 1, null, wrong - 120));
+        Assert.Equal(0, place);
+        Assert.Equal([0, 0, 0, 270, -120], lags);
+    }
+
     [Fact]
     public void What_was_told_of_a_file_while_another_lay_wrong_is_asked_again()
     {
@@ -55,7 +66,7 @@ public sealed class InReferenceTests
         SoxTake.Add(near, noise, 400, 0.5);
         SoxTake.Add(beside, hat, 0, 1);
         SoxTake.Add(beside, drone, 0, -0.8);
-        var (_, lags, signs) = new InReference(
+        var (_, lags, signs, _) = new InReference(
             new Samples(mix), [new Samples(near), new Samples(noise), new Samples(beside)], new bool[3], [Beginnings, Beginnings, Beginnings], [null, null, null], default).Of((0, 0), []);
         Assert.Equal(0, lags[0]!.Value.Frames, 1.0);
         Assert.Equal([1, 1, null], signs);
@@ -72,9 +83,23 @@ public sealed class InReferenceTests
         SoxTake.Add(mix, tone, 0, 0.2);
         SoxTake.Add(file, tone, late, 0.2);
         SoxTake.Add(file, noise, late + 400, 0.5);
-        var (_, lags, _) = new InReference(
+        var (_, lags, _, _) = new InReference(
             new Samples(mix), [new Samples(Noise(9)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, (double)known / Rate], default).Of((0, 0), []);
         Assert.InRange(lags[1]?.Frames ?? known, known - 40, known + 40);
+    }
+
+    [Fact]
+    public void What_bleeds_into_a_file_that_is_not_in_the_mix_tells_nothing_of_where_it_lies()
+    {
+        var (noise, mix, file) = (Noise(3), Noise(9).Select(s => 0.3f * s).ToArray(), new float[Length]);
+        SoxTake.Add(mix, noise, 0, 1);
+        SoxTake.Add(file, Swelling(150), 0, 1);
+        SoxTake.Add(file, noise, 400, 0.5);
+        var (_, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(noise), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, null], default).Of((0, 0), []);
+        Assert.Equal(0, lags[0]!.Value.Frames, 1e-3);
+        Assert.Null(lags[1]);
+        Assert.Equal([1, null], signs);
     }
 
     [Fact]
@@ -91,6 +116,27 @@ public sealed class InReferenceTests
     }
 
     [Fact]
+    public void A_room_that_is_louder_than_its_drums_does_not_draw_the_take_to_it()
+    {
+        // Each drum is clearer where the room begins than where it is itself, but there most of the mix, which is the room's, would be explained by nothing.
+        var random = new Random(5);
+        var drums = Enumerable.Range(1, 3).Select(Noise).ToList();
+        var room = new float[Length];
+        foreach (var drum in drums)
+        {
+            SoxTake.Add(room, drum, 572, 1);
+            for (var echo = 0; echo < 40; echo++)
+            {
+                SoxTake.Add(room, drum, 700 + random.Next(4000), random.Next(2) == 0 ? 0.4 : -0.4);
+            }
+        }
+
+        var (place, _, signs) = Placed(0, [.. drums.Select(d => (d.Select(s => 0.3f * s).ToArray(), 0, 1)), (room, 0, 1)]);
+        Assert.Equal(0, place);
+        Assert.Equal([1, 1, 1, 1], signs);
+    }
+
+    [Fact]
     public void What_is_in_the_mix_alone_and_what_is_late_by_itself_bend_no_line()
     {
         const double Slope = 150e-6;
@@ -102,7 +148,7 @@ public sealed class InReferenceTests
 
         var late = new float[Length];
         SoxTake.Add(late, Struck(3, Slope), 150, 1);
-        var (place, lags, _) = new InReference(
+        var (place, lags, _, _) = new InReference(
             new Samples(mix), [new Samples(Struck(1, Slope)), new Samples(Struck(2, Slope)), new Samples(late)], new bool[3], [Beginnings, Beginnings, Beginnings], [null, null, null], default)
             .Of((0.6, Slope - 3e-6), [.. Beginnings.Select(o => (long)(o.Seconds * Rate))]);
         Assert.Equal(Slope, place.Slope, 0.2e-6);
@@ -114,7 +160,7 @@ public sealed class InReferenceTests
     public void A_file_without_beginnings_and_a_copy_are_no_part_of_the_mix()
     {
         var (sound, silence) = (Noise(1), new float[Length]);
-        var (place, lags, signs) = new InReference(
+        var (place, lags, signs, _) = new InReference(
             new Samples(sound), [new Samples(sound), new Samples(silence), null, new Samples(sound)], [false, false, false, true], [Beginnings, [], [], Beginnings], [null, null, null, null], default).Of((0, 0), []);
         Assert.Equal((0, 0), place);
         Assert.Equal([0, null, null, 0], lags.Select(l => l is { } lag ? (double?)Math.Round(lag.Frames, 3) : null));
@@ -141,7 +187,7 @@ public sealed class InReferenceTests
             SoxTake.Add(file, f.Bleed ?? [], 400 + (130 * i), 0.2);
             return (IMonoSound)new Samples(file);
         }).ToList();
-        var (place, lags, signs) = new InReference(new Samples(mix), moved, new bool[files.Length], [.. files.Select(_ => Beginnings)], [.. files.Select(f => (double?)f.Known / Rate)], default).Of((told, 0), []);
+        var (place, lags, signs, _) = new InReference(new Samples(mix), moved, new bool[files.Length], [.. files.Select(_ => Beginnings)], [.. files.Select(f => (double?)f.Known / Rate)], default).Of((told, 0), []);
         Assert.Equal(0, place.Slope);
         return (place.Start, lags.Select(l => l is { } lag ? (double?)Math.Round(lag.Frames) : null), signs);
     }
