@@ -55,10 +55,18 @@ public sealed class ProofScore
                 continue;
             }
 
-            Count("is another element", take.Is[i] != i, track.Identity.Part != i, $"{at} is {take.Parts[take.Is[i]].Name}, said {(track.Identity.Part is { } p ? take.Parts[p].Name : "none")} {track.Identity.Certainty:0.00}");
-            if (take.Is[i] != i && track.Identity.Part is { } part)
+            if (take.Is[i] != i && take.Parts[i].Keys.Count > 0 && take.Parts[i].Keys.SetEquals(take.Parts[take.Is[i]].Keys))
             {
-                Count("and the right one", true, part == take.Is[i], at);
+                // By their notes, two microphones that hear the same are one.
+                Count("is its partner, which no notes tell", true, track.Identity.Part != i, at);
+            }
+            else
+            {
+                Count("is another element", take.Is[i] != i, track.Identity.Part != i, $"{at} is {take.Parts[take.Is[i]].Name}, said {(track.Identity.Part is { } p ? take.Parts[p].Name : "none")} {track.Identity.Certainty:0.00}");
+                if (take.Is[i] != i && track.Identity.Part is { } part)
+                {
+                    Count("and the right one", true, part == take.Is[i], at);
+                }
             }
 
             var twin = take.Double[i] ?? (Array.FindIndex(take.Double, d => d?.File == i) is >= 0 and var copy && take.Double[copy] is var (_, back) ? (copy, -back) : null);

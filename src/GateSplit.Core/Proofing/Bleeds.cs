@@ -109,11 +109,13 @@ internal sealed class Bleeds
     {
         var sound = _sounds[from]!;
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
-        var begins = held ? [.. Enumerable.Repeat(1.0, Size)] : Begins(heard);
+        List<Complex[]> spectra = [.. heard.Select(o => CrossCorrelation.Spectrum(o.Sound, Size))];
+        List<Complex[]> earlier = [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))];
+        var begins = held ? [.. Enumerable.Repeat(1.0, Size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
         var (energies, whole) = Whole(sound, hits, begins);
         var own = new Own(
-            [.. heard.Select(o => CrossCorrelation.Spectrum(o.Sound, Size))],
-            [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))],
+            spectra,
+            earlier,
             [.. heard.Select(o => o.Energy - o.Before)],
             begins,
             [.. Smooth(heard.Select(h => h.Sound)).Zip(begins, (e, b) => e * b)],
@@ -164,16 +166,17 @@ internal sealed class Bleeds
         var rate = sound.Rate.Hz;
         var heard = hits.Select(h => Read(sound, h)).ToList();
 
-        // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before.
+        // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before. Most of them tell the same, or it is something else that begins there.
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
-        if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear)
+        var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear);
+        if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear && 2 * clear.Count(c => c > middle / Finer && c < middle * Finer) > clear.Count)
         {
-            return (Level(TheilSen.Median(clear)), true, false);
+            return (Level(middle), true, false);
         }
 
         var weights = Weights(heard, own.Begins);
         var counts = Counts(heard);
-        double[] begun = [.. weights.Zip(own.Begins, (w, b) => w * b)];
+        double[] begun = held ? weights : [.. weights.Zip(Begins(own.Spectra, own.Earlier, counts), (w, b) => w * b)];
         var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, begun), Size)).ToList();
         var crosses = heard.Select((h, i) => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(h.Sound, Size), weights), Size)).ToList();
         for (var i = 0; i < hits.Count; i++)
@@ -218,11 +221,11 @@ internal sealed class Bleeds
         var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread)
         {
-            // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer.
+            // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer. What is held is heard beside more of others, which makes a filter softer.
             var sure = best.Known >= LeastKnown && error <= SureError && tries.TrueForAll(t => t.Both > best.Both / Finer && t.Both < best.Both * Finer);
-            var near = sure ? Finer : AsLoud;
-            return clear.Count > 0 && TheilSen.Median(clear) is var behind && behind > best.Both / near && behind < best.Both * near
-                ? (Level(behind), true, false)
+            var near = sure && !held ? Finer : AsLoud;
+            return middle > best.Both / near && middle < best.Both * near
+                ? (Level(middle), true, false)
                 : (Level(best.Both), true, !sure);
         }
 
@@ -250,23 +253,24 @@ internal sealed class Bleeds
     }
 
     /// <summary>Of what an element's own track holds at its hits, the share in each bin that was not there before them: the rest rings on, of whatever.</summary>
-    private static double[] Begins(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard)
+    private static double[] Begins(List<Complex[]> now, List<Complex[]> earlier, double[] counts)
     {
-        var (now, before) = (Smooth(heard.Select(h => h.Sound)), Smooth(heard.Select(h => h.Earlier)));
-        return [.. now.Zip(before, (n, b) => n > b ? 1 - b / n : 0)];
+        double[] Smoothed(List<Complex[]> spectra) => Smooth(spectra.Select((s, i) => (s, counts[i])));
+        return [.. Smoothed(now).Zip(Smoothed(earlier), (n, b) => n > b ? 1 - b / n : 0)];
     }
 
+    private static double[] Smooth(IEnumerable<float[]> stretches) => Smooth(stretches.Select(s => (CrossCorrelation.Spectrum(s, Size), 1.0)));
+
     /// <summary>The energies of bins of several stretches, each as the mean of those near it.</summary>
-    private static double[] Smooth(IEnumerable<float[]> stretches)
+    private static double[] Smooth(IEnumerable<(Complex[] Bins, double Count)> stretches)
     {
         const int Near = 12; // bins on either side
         var energies = new double[Size];
-        foreach (var stretch in stretches)
+        foreach (var (bins, count) in stretches)
         {
-            var bins = CrossCorrelation.Spectrum(stretch, Size);
             for (var i = 0; i < Size; i++)
             {
-                energies[i] += bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary;
+                energies[i] += count * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
             }
         }
 

@@ -1,0 +1,96 @@
+using System.Collections.Immutable;
+using GateSplit.Core.Proofing;
+using GateSplit.Tests.Shared;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+/// <summary>What a file holds of another's element, on bursts of noise of which it is known.</summary>
+public sealed class BleedsTests
+{
+    private const int Rate = 48000;
+    private const double Seconds = 40;
+    private readonly Random _random = new(7);
+
+    [Fact]
+    public void A_hit_into_which_much_rings_makes_no_bleed_louder()
+    {
+        // Two hits follow silence; into the third a roll rings on, which is not asked since another plays with it.
+        double[] roll = [7.6, 7.7, 7.8];
+        var own = Bursts([2, 5, .. roll, 8], ring: 0.8);
+        var bleed = Assert.Single(Told(own, Scaled(own, 0.1f), [2, 5, .. roll, 8], roll, held: false));
+        Assert.Equal(-20, bleed.Level.Value, 0.5);
+    }
+
+    [Theory]
+    [InlineData(0.1, 1)]
+    [InlineData(1.0, 0)]
+    public void Of_what_begins_at_the_same_places_only_what_is_about_as_loud_at_each_is_bleed(double spread, int told)
+    {
+        // Another noise, as what a far microphone hears may be: at a tenth of each hit, more or less.
+        double[] hits = [.. Enumerable.Range(1, 6).Select(i => 5.0 * i)];
+        var (own, other) = (Bursts(hits, ring: 0.02), Bursts(hits, ring: 0.02));
+        double[] louder = [-1, 1, -0.6, 0.8, -0.9, 0.5];
+        foreach (var (i, hit) in hits.Index())
+        {
+            var part = other.AsSpan((int)(hit * Rate), Rate);
+            for (var at = 0; at < part.Length; at++)
+            {
+                part[at] *= (float)(0.1 * Math.Pow(2, spread * louder[i]));
+            }
+        }
+
+        var bleeds = Told(own, other, hits, [], held: false);
+        Assert.Equal(told, bleeds.Length);
+        Assert.All(bleeds, b => Assert.Equal(-20, b.Level.Value, 1.0));
+    }
+
+    [Fact]
+    public void What_is_heard_beside_a_held_sound_makes_its_bleed_no_softer_where_a_hit_has_nothing_in_its_way()
+    {
+        // In its own file it hisses all the time, half as loud as what is held; where that bleeds in there is noise, but for two of the notes.
+        double[] notes = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        var (element, own, other) = (Bursts(notes, ring: 0.5), new float[(int)(Seconds * Rate)], new float[(int)(Seconds * Rate)]);
+        SoxTake.Add(own, element, 0, 1);
+        SoxTake.Add(own, Hiss(0, Seconds), 0, 0.5);
+        SoxTake.Add(other, element, 0, 0.1);
+        SoxTake.Add(other, Hiss(8, Seconds), 0, 0.045);
+        var bleed = Assert.Single(Told(own, other, notes, [], held: true));
+        Assert.Equal(-20, bleed.Level.Value, 0.5);
+    }
+
+    private ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held)
+    {
+        Part[] parts = [new("Own", [.. notes], held) { Keys = [(0, 36)] }, new("Other", [.. others], false) { Keys = [(0, 38)] }];
+        Identity[] identities = [new(0, 1, [], 0), new(1, 1, [], 0)];
+        return Bleeds.Of([new Samples(own), new Samples(other)], identities, parts, new(0, 0), default).Found[1];
+    }
+
+    private double Noise() => (2 * _random.NextDouble()) - 1;
+
+    private float[] Bursts(double[] at, double ring)
+    {
+        var sound = new float[(int)(Seconds * Rate)];
+        foreach (var start in at.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < Rate; i++)
+            {
+                sound[start + i] += (float)(0.2 * Math.Exp(-i / (ring * Rate)) * Noise());
+            }
+        }
+
+        return sound;
+    }
+
+    private float[] Hiss(double from, double until)
+    {
+        var sound = new float[(int)(until * Rate)];
+        for (var i = (int)(from * Rate); i < sound.Length; i++)
+        {
+            sound[i] = (float)(0.2 * Noise());
+        }
+
+        return sound;
+    }
+
+    private static float[] Scaled(float[] sound, float by) => Array.ConvertAll(sound, s => by * s);
+}
