@@ -42,8 +42,7 @@ internal sealed class InReference(
 
         // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it.
         var moved = place.Start - first.Start;
-        List<double> of = [.. _mixed.Select(i => all[i]?.Frames - moved - (known[i] * _rate)).OfType<double>()];
-        if ((of is [var only] ? only : MostCommon(of, Beside * _rate)) is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) > ClearAt(place))
+        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - moved - (known[i] * _rate)).OfType<double>()], Beside * _rate) is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) > ClearAt(place))
         {
             _beside = noted / _rate;
         }
