@@ -25,9 +25,9 @@ public sealed class AccessibilityTests(DemoApp demo)
         browser.Open("/gear");
         if (browser.All("#own").Count == 0)
         {
-            browser.Button("Add the row").Click();
+            browser.ClickButton("Add the row");
             browser.WaitUntil(() => browser.All("#rows").Count == 1, "the row is there");
-            browser.Button("Add it").Click();
+            browser.ClickButton("Add it");
             browser.WaitUntil(() => browser.All("#own").Count == 1, "the source is there");
         }
 

@@ -20,11 +20,11 @@ public sealed class BringInTests
 
             using var browser = new Browser(app.Port);
             browser.Open("/sessions/2/print");
-            browser.Find("#recording").SendKeys(string.Join('\n', files));
-            browser.Button("Bring them in").Click();
+            browser.Send("#recording", string.Join('\n', files));
+            browser.ClickButton("Bring them in");
             browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
             Assert.Contains("3 files, 3 of 12 armed tracks found", browser.Text);
-            browser.Button("Cut and keep as a take").Click();
+            browser.ClickButton("Cut and keep as a take");
             browser.WaitUntil(() => browser.All(".take-track").Count == 3, "the take is there");
             Assert.Equal(["Kick", "Snare", "Low tom"], browser.All(".take-name").Select(n => n.Text));
             Assert.Empty(browser.Complaints);
@@ -47,10 +47,10 @@ public sealed class BringInTests
             using var browser = new Browser(app.Port);
             browser.Open("/sessions/2/print");
             browser.Driver.ExecuteScript("window.reached = window.fetch; window.fetch = () => Promise.reject(new TypeError('gone'));");
-            browser.Find("#recording").SendKeys(file);
-            browser.Button("Bring them in").Click();
+            browser.Send("#recording", file);
+            browser.ClickButton("Bring them in");
             browser.WaitUntil(() => browser.All("#trouble").Count > 0, "it is said");
-            Assert.StartsWith("All files have come, but the program could not go on with them.", browser.Find("#trouble").Text, StringComparison.Ordinal);
+            Assert.StartsWith("All files have come, but the program could not go on with them.", browser.TextOf("#trouble"), StringComparison.Ordinal);
             var arrived = Assert.Single(Directory.GetDirectories(Path.Combine(app.Folder, "audio/staging"), "arriving-*"));
             var written = File.GetLastWriteTimeUtc(Path.Combine(arrived, "data"));
 
@@ -64,8 +64,8 @@ public sealed class BringInTests
                 };
                 """);
             Assert.Equal(written, File.GetLastWriteTimeUtc(Path.Combine(arrived, "data")));
-            browser.Find("#recording").SendKeys(file);
-            browser.Button("Bring them in").Click();
+            browser.Send("#recording", file);
+            browser.ClickButton("Bring them in");
             browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
             Assert.Contains("1 file, 1 of 12 armed tracks found", browser.Text);
             Assert.Empty(Directory.GetDirectories(Path.Combine(app.Folder, "audio/staging"), "arriving-*"));

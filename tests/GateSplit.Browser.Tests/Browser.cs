@@ -53,16 +53,42 @@ public sealed class Browser : IDisposable
     /// <summary>All elements of a selector, now.</summary>
     public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
 
-    /// <summary>The button or link with this text.</summary>
-    public IWebElement Button(string text)
-    {
-        var button = Until(
-        () => _driver.FindElements(By.CssSelector("button, a.btn")).FirstOrDefault(b => b.Displayed && b.Text == text), $"there is a button {text}");
+    /// <summary>Does something to the one element of a selector, waited for; again, if the page took it away just before.</summary>
+    public void Do(string css, Action<IWebElement> act) => WaitUntil(
+        () =>
+        {
+            act(_driver.FindElement(By.CssSelector(css)));
+            return true;
+        },
+        $"there is {css}");
 
-        // The status line lies over what is at the very bottom.
-        Driver.ExecuteScript("arguments[0].scrollIntoView({ block: 'center' })", button);
-        return button;
-    }
+    /// <summary>Clicks.</summary>
+    public void Click(string css) => Do(css, e => e.Click());
+
+    /// <summary>Clicks what something else may lie over.</summary>
+    public void ClickCovered(string css) => Do(css, e => _driver.ExecuteScript("arguments[0].click()", e));
+
+    /// <summary>Types into a field after what is there.</summary>
+    public void Send(string css, string keys) => Do(css, e => e.SendKeys(keys));
+
+    /// <summary>Chooses in a list.</summary>
+    public void Choose(string css, Action<SelectElement> choice) => Do(css, e => choice(new SelectElement(e)));
+
+    /// <summary>Clicks the button or link with this text.</summary>
+    public void ClickButton(string text) => WaitUntil(
+        () =>
+        {
+            var button = All("button, a.btn").FirstOrDefault(b => b.Displayed && b.Text == text) ?? throw new NoSuchElementException();
+
+            // The status line lies over what is at the very bottom.
+            _driver.ExecuteScript("arguments[0].scrollIntoView({ block: 'center' })", button);
+            button.Click();
+            return true;
+        },
+        $"there is a button {text}");
+
+    /// <summary>What the one element of a selector says, waited for.</summary>
+    public string TextOf(string css) => Until(() => _driver.FindElement(By.CssSelector(css)).Text, $"there is {css}");
 
     /// <summary>All text of the page.</summary>
     public string Text => Once(() => _driver.FindElement(By.TagName("body")).Text);
@@ -75,7 +101,7 @@ public sealed class Browser : IDisposable
         () => _driver.ExecuteScript("return document.readyState === 'complete' && document.querySelector(arguments[0]) === null", css) is true, what);
 
     /// <summary>Types into a field in place of what is there, and presses Enter: it takes effect then.</summary>
-    public void Type(string css, string text) => Find(css).SendKeys(Keys.Control + "a" + Keys.Null + text + Keys.Enter);
+    public void Type(string css, string text) => Send(css, Keys.Control + "a" + Keys.Null + text + Keys.Enter);
 
     /// <summary>Presses keys where the focus is.</summary>
     public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(_driver).SendKeys(keys).Perform();

@@ -2,7 +2,6 @@ using GateSplit.Core.Notes;
 using GateSplit.Core.Quantities;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium;
-using OpenQA.Selenium.Support.UI;
 
 namespace GateSplit.Browser.Tests;
 
@@ -27,8 +26,8 @@ public sealed class ByHandTests
         var file = Path.Combine(folder.FullName, "other.mid");
         await File.WriteAllBytesAsync(file, MidiWriter.Write(writer.ToFile("Other", 4)), TestContext.Current.CancellationToken);
         browser.Open($"{path}/sources");
-        browser.Find("#song-file").SendKeys(file);
-        browser.Find("#replace-song").Click();
+        browser.Send("#song-file", file);
+        browser.Click("#replace-song");
         browser.WaitUntil(() => browser.Text.Contains("16 notes, 4 bars"), "the song is replaced");
         Assert.Equal("Undo: Replace the song by other.mid", browser.Find("#undo").GetAttribute("title"));
 
@@ -40,9 +39,9 @@ public sealed class ByHandTests
         browser.WaitUntilGone(".finding[data-finding^='Unplayed']", "nothing is silent for its channel");
 
         // Undo brings the channel back, and then the song.
-        browser.Find("#undo").Click();
+        browser.Click("#undo");
         browser.WaitUntil(() => browser.All(".finding[data-finding^='Unplayed']").Count > 0, "it is told again");
-        browser.Find("#undo").Click();
+        browser.Click("#undo");
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "the first song is back");
         Assert.Empty(browser.Complaints);
     }
@@ -56,19 +55,19 @@ public sealed class ByHandTests
         browser.Open($"{path}/recorder");
         foreach (var (name, sums) in new[] { ("Drums", "true"), ("All", "true"), ("Low", "false") })
         {
-            browser.Find("input[placeholder='Drums']").SendKeys(name);
-            new SelectElement(browser.Find("form:has(input[placeholder='Drums']) select")).SelectByValue(sums);
-            browser.Find("form:has(input[placeholder='Drums']) button").Click();
+            browser.Send("input[placeholder='Drums']", name);
+            browser.Choose("form:has(input[placeholder='Drums']) select", s => s.SelectByValue(sums));
+            browser.Click("form:has(input[placeholder='Drums']) button");
             browser.WaitUntil(() => browser.All($"input[aria-label='Name of {name}']").Count == 1, $"there is {name}");
         }
 
-        new SelectElement(browser.Find("select[aria-label='Output of Drums']")).SelectByText("into All");
+        browser.Choose("select[aria-label='Output of Drums']", s => s.SelectByText("into All"));
         browser.WaitUntil(() => browser.All("select[aria-label='Output of All'] option[value='=g1']").Count == 0, "All cannot feed what feeds it");
 
         // A field takes effect when it is left, on Enter, and steps with the arrow keys.
         browser.Type("input[aria-label='Level of Low, dB']", "-6");
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Change the group Low", "Enter sets the level");
-        browser.Find("input[aria-label='Level of Low, dB']").SendKeys(Keys.ArrowDown);
+        browser.Send("input[aria-label='Level of Low, dB']", Keys.ArrowDown);
         browser.WaitUntil(() => browser.Find("input[aria-label='Level of Low, dB']").GetDomAttribute("value") == "-7.0" && browser.Driver.ExecuteScript("return document.activeElement.getAttribute('aria-label')") as string == "Level of Low, dB", "the arrow steps it, and it stays in hand");
 
         // Four tracks at once into the sum, from the split.
@@ -78,18 +77,18 @@ public sealed class ByHandTests
             browser.Driver.ExecuteScript("arguments[0].click()", box); // the status line lies over what is at the bottom
         }
 
-        Assert.Equal(": 4 tracks", browser.Find("#picked-count").Text);
-        new SelectElement(browser.Find("#bulk-act")).SelectByValue("group");
+        Assert.Equal(": 4 tracks", browser.TextOf("#picked-count"));
+        browser.Choose("#bulk-act", s => s.SelectByValue("group"));
         Assert.False(browser.Find("#bulk select[name='start']").Displayed);
-        browser.Find("#bulk input[name='pattern']").SendKeys("Drums");
-        browser.Button("Do it").Click();
+        browser.Send("#bulk input[name='pattern']", "Drums");
+        browser.ClickButton("Do it");
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Group 4 tracks", "they are grouped");
         browser.Open($"{path}/recorder");
         Assert.Equal(4, browser.All("select[aria-label^='Group that sums'] option[value='g1']:checked").Count);
 
         // Stepped, and on to another page at once: the step is not lost.
-        browser.Find("input[aria-label='Level of Low, dB']").SendKeys(Keys.ArrowDown);
-        browser.Find(".station[href$='/split']").Click();
+        browser.Send("input[aria-label='Level of Low, dB']", Keys.ArrowDown);
+        browser.Click(".station[href$='/split']");
         browser.WaitUntil(
             () =>
             {
@@ -107,10 +106,10 @@ public sealed class ByHandTests
         using var browser = new Browser(app.Port);
         var path = Make(browser, "ostler-kit-room");
         browser.Open($"{path}/split");
-        new SelectElement(browser.Find("select[name='track-pass:t9']")).SelectByValue("2");
+        browser.Choose("select[name='track-pass:t9']", s => s.SelectByValue("2"));
         browser.WaitUntil(() => browser.All(".passes a").Count == 3, "there are two passes");
         Assert.Equal("Undo: Put 1 track into pass 2", browser.Find("#undo").GetAttribute("title"));
-        browser.All(".passes a")[1].Click();
+        browser.Click(".passes a:nth-of-type(2)");
         browser.WaitUntil(() => browser.All(".drawing a.track").Count == 1, "the second pass holds one track");
         Assert.Contains("Nothing to mend", browser.Text);
         Assert.Empty(browser.Complaints);
@@ -143,13 +142,13 @@ public sealed class ByHandTests
     private static string Make(Browser browser, string chart)
     {
         browser.Open("/");
-        browser.Find("#new-name").SendKeys("By hand");
-        browser.Find($"input[name=charts][value={chart}]").Click();
-        browser.Button("Make the session").Click();
+        browser.Send("#new-name", "By hand");
+        browser.Click($"input[name=charts][value={chart}]");
+        browser.ClickButton("Make the session");
         browser.WaitUntil(() => browser.All("#lines tbody tr").Count > 0, "the lines are laid");
         if (browser.All(".finding[data-finding^='Settings']").Count > 0)
         {
-            browser.Find(".finding[data-finding^='Settings'] .btn-act").Click();
+            browser.Click(".finding[data-finding^='Settings'] .btn-act");
             browser.WaitUntilGone(".finding[data-finding^='Settings']", "the settings are ticked");
         }
 

@@ -15,15 +15,15 @@ public sealed class DrawingTests
         browser.Open("/sessions/3/split");
         var actions = new Actions(browser.Driver);
         actions.KeyDown(Keys.Control).Click(browser.Find("[data-place='track:t1'] .hit")).Click(browser.Find("[data-place='track:t3'] .hit")).KeyUp(Keys.Control).Perform();
-        browser.WaitUntil(() => browser.Find("#picked-count").Text == ": 2 tracks" && browser.All(".drawing .picked").Count == 2, "two tracks are chosen");
-        browser.Find("#bulk-act").SendKeys("disarm");
-        browser.Button("Do it").Click();
+        browser.WaitUntil(() => browser.TextOf("#picked-count") == ": 2 tracks" && browser.All(".drawing .picked").Count == 2, "two tracks are chosen");
+        browser.Send("#bulk-act", "disarm");
+        browser.ClickButton("Do it");
         WaitForUndo(browser, "Disarm 2 tracks");
 
         // Drums leave by port 2; its cable goes where that of the percussion was.
         Drag(browser, "[data-node='port'][data-port='2'] rect", "[data-node='input'][data-place='port:u1/3'] rect");
         WaitForUndo(browser, "Plug Brindle Six 3-4 into Socket 3-4");
-        browser.Find("#undo").Click();
+        browser.Click("#undo");
         WaitForUndo(browser, "Disarm 2 tracks");
 
         Drag(browser, "[data-node='input'][data-place='port:u1/5'] rect", "[data-place='track:t1'] .hit");

@@ -1,5 +1,4 @@
 using GateSplit.Tests.Shared;
-using OpenQA.Selenium.Support.UI;
 
 namespace GateSplit.Browser.Tests;
 
@@ -14,8 +13,8 @@ public sealed class FewActionsTests
         await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/");
-        Act(() => new SelectElement(browser.Find("#first-box")).SelectByText("Mudlark Nine"));
-        Act(() => browser.Find("form:has(#first-box) button").Click());
+        Act(() => browser.Choose("#first-box", s => s.SelectByText("Mudlark Nine")));
+        Act(() => browser.Click("form:has(#first-box) button"));
         browser.WaitUntil(() => browser.Text.Contains("Switch on “Mudlark Nine”"), "the sheet is there");
         Assert.InRange(_actions, 1, 5);
         Assert.Empty(browser.All("#to-mend"));
@@ -23,13 +22,13 @@ public sealed class FewActionsTests
 
         // Kept, and begun from again.
         browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/setup", "/templates", StringComparison.Ordinal));
-        browser.Find("#keep").Click();
+        browser.Click("#keep");
         browser.WaitUntil(() => browser.Text.Contains("is kept"), "the template is kept");
         browser.Open("/");
         _actions = 0;
-        Act(() => browser.Find("a[href='/templates']").Click());
+        Act(() => browser.Click("a[href='/templates']"));
         browser.WaitUntil(() => browser.All(".template").Count == 1, "the templates are there");
-        Act(() => browser.Find("button[name=with]").Click());
+        Act(() => browser.Click("button[name=with]"));
         browser.WaitUntil(() => browser.All(".setup-words").Count == sheet.Count, "the sheet is there");
         Assert.InRange(_actions, 1, 3);
         Assert.Equal(sheet, browser.All(".setup-words").Select(w => w.Text));
@@ -51,13 +50,13 @@ public sealed class FewActionsTests
 
             using var browser = new Browser(app.Port);
             browser.Open("/");
-            Act(() => new SelectElement(browser.Find("#first-recorded")).SelectByText("Mudlark Nine"));
-            Act(() => browser.Find("form:has(#first-recorded) button").Click());
+            Act(() => browser.Choose("#first-recorded", s => s.SelectByText("Mudlark Nine")));
+            Act(() => browser.Click("form:has(#first-recorded) button"));
             browser.WaitUntil(() => browser.All("#recording").Count > 0, "it can be sent");
-            Act(() => browser.Find("#recording").SendKeys(string.Join('\n', files)));
-            Act(() => browser.Button("Bring them in").Click());
+            Act(() => browser.Send("#recording", string.Join('\n', files)));
+            Act(() => browser.ClickButton("Bring them in"));
             browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
-            Act(() => browser.Button("Cut and keep as a take").Click());
+            Act(() => browser.ClickButton("Cut and keep as a take"));
             browser.WaitUntil(() => browser.All(".take-track").Count == 2, "the take is there");
             Assert.Equal(["Kick", "Snare"], browser.All(".take-name").Select(n => n.Text));
             Assert.InRange(_actions, 1, 5);

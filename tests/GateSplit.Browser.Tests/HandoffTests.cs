@@ -27,7 +27,7 @@ public sealed class HandoffTests
 
         // Drums and percussion are a stem.
         browser.Open("/sessions/3/recorder");
-        browser.Find("input[name='name'][placeholder='Drums']").SendKeys("Rhythm" + Keys.Enter);
+        browser.Send("input[name='name'][placeholder='Drums']", "Rhythm" + Keys.Enter);
         browser.WaitUntil(() => browser.All("select[aria-label='Group that sums Drums'] option").Count == 2, "the group is there");
         foreach (var track in new[] { "Drums", "Percussion" })
         {
@@ -36,23 +36,23 @@ public sealed class HandoffTests
         }
 
         browser.Open("/sessions/3/print");
-        browser.Find("#start").Click();
+        browser.Click("#start");
         browser.WaitUntil(() => browser.All(".take-track").Count == 8 && browser.All("#job").Count == 0, "the take is printed");
 
         // The take is mended: a tenth of a second earlier.
         browser.Open("/sessions/3/proof");
         Prove(browser, "arguments[0].click()", "#prove");
         Prove(browser, "arguments[0].querySelector('[name=value]').value = '100'; arguments[0].requestSubmit()", "form:has(input[name='mend'][value='move'])");
-        browser.Driver.ExecuteScript("arguments[0].click()", browser.Find("#keep-mend"));
+        browser.ClickCovered("#keep-mend");
         browser.WaitUntilGone("#keep-mend", "the mend is kept");
 
         browser.Open("/sessions/3/handoff");
-        Assert.Contains("All tracks 100.00 ms earlier", browser.Find("#mended").Text);
+        Assert.Contains("All tracks 100.00 ms earlier", browser.TextOf("#mended"));
         browser.Driver.ExecuteScript("document.querySelector('[name=\"file\"][value=\"stem:g1\"]').click()");
-        browser.WaitUntil(() => browser.Find("#make").Text.StartsWith("Make the handoff: 10 files, ", StringComparison.Ordinal), "the stem is ticked");
-        browser.Find("#make").Click();
+        browser.WaitUntil(() => browser.TextOf("#make").StartsWith("Make the handoff: 10 files, ", StringComparison.Ordinal), "the stem is ticked");
+        browser.Click("#make");
         browser.WaitUntil(() => browser.All(".made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
-        browser.Find(".made a").Click();
+        browser.Click(".made a");
         var zip = Path.Combine(browser.Downloads, "Relief Boat handoff 1.zip");
         browser.WaitUntil(() => File.Exists(zip), "the zip is downloaded");
         var folder = Path.Combine(browser.Downloads, "files");
@@ -84,12 +84,12 @@ public sealed class HandoffTests
 
         // The whole session comes in as another one, mends and all.
         browser.Open("/");
-        browser.Find("#session-file").SendKeys(Path.Combine(browser.Downloads, "Relief Boat session.zip"));
-        browser.Button("Bring it in").Click();
+        browser.Send("#session-file", Path.Combine(browser.Downloads, "Relief Boat session.zip"));
+        browser.ClickButton("Bring it in");
         browser.WaitUntil(() => browser.Driver.Url.EndsWith("/split", StringComparison.Ordinal), "it is brought in");
         Assert.DoesNotContain("/sessions/3/", browser.Driver.Url);
-        browser.Find(".station[href$='/handoff']").Click();
-        Assert.Contains("All tracks 100.00 ms earlier", browser.Find("#mended").Text);
+        browser.Click(".station[href$='/handoff']");
+        Assert.Contains("All tracks 100.00 ms earlier", browser.TextOf("#mended"));
         Assert.Empty(browser.Complaints);
     }
 
@@ -112,7 +112,7 @@ public sealed class HandoffTests
     /// <summary>Does something that has the take proved, and waits until it is.</summary>
     private static void Prove(Browser browser, string act, string on)
     {
-        browser.Driver.ExecuteScript($"document.body.dataset.old = 'true'; {act}", browser.Find(on));
+        browser.Do(on, e => browser.Driver.ExecuteScript($"document.body.dataset.old = 'true'; {act}", e));
         browser.WaitUntilGone("body[data-old]", "the page comes anew");
         browser.WaitUntilGone("#proof-job, body:not(:has(#verdict))", "the take is proved");
     }

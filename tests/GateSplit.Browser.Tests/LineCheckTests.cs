@@ -17,12 +17,12 @@ public sealed class LineCheckTests
         browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
         Choose("a", "Socket 1");
         Choose("b", "Socket 3");
-        browser.Button("Cross these two").Click();
+        browser.ClickButton("Cross these two");
         browser.WaitUntil(() => browser.Text.Contains("1 pair crossed"), "the cables are crossed");
 
-        browser.Find("#walk-all").Click();
+        browser.Click("#walk-all");
         browser.WaitUntil(() => browser.All("#walked").Count > 0, "all lines are walked");
-        Assert.StartsWith("4 lines of 9 are not as the split says", browser.Find("#walked").Text, StringComparison.Ordinal); // two in each pass
+        Assert.StartsWith("4 lines of 9 are not as the split says", browser.TextOf("#walked"), StringComparison.Ordinal); // two in each pass
         Assert.Equal(4, browser.All(".walk-list li").Count);
         Assert.Equal(4, browser.All("#walk-table tr.walk-bad").Count);
 
@@ -41,19 +41,19 @@ public sealed class LineCheckTests
         browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
         browser.All("button").Single(b => b.Text.EndsWith("right", StringComparison.Ordinal) && b.Text.StartsWith("Put", StringComparison.Ordinal)).SendKeys(Keys.Enter);
         browser.WaitUntil(() => browser.Text.Contains("as they should be"), "the cables are right again");
-        browser.Find("#walk-all").Click();
+        browser.Click("#walk-all");
         browser.WaitUntil(() => browser.All("#walked.walk-good-text").Count > 0, "every line arrives where it should");
 
         // By keys: it is right, go on; go on without a tick.
-        var first = browser.Find("#line-title").Text;
+        var first = browser.TextOf("#line-title");
         browser.Press("y");
-        browser.WaitUntil(() => browser.Find("#ticked").Text == "1" && browser.Find("#line-title").Text != first, "the first line is ticked and the second is there");
-        var second = browser.Find("#line-title").Text;
+        browser.WaitUntil(() => browser.TextOf("#ticked") == "1" && browser.TextOf("#line-title") != first, "the first line is ticked and the second is there");
+        var second = browser.TextOf("#line-title");
         browser.Press("n");
-        browser.WaitUntil(() => browser.Find("#line-title").Text != second, "the third line is there");
-        Assert.Equal("1", browser.Find("#ticked").Text);
+        browser.WaitUntil(() => browser.TextOf("#line-title") != second, "the third line is there");
+        Assert.Equal("1", browser.TextOf("#ticked"));
         Assert.Empty(browser.Complaints);
 
-        void Choose(string name, string input) => browser.Find($".side-column select[name='{name}']").SendKeys(input);
+        void Choose(string name, string input) => browser.Send($".side-column select[name='{name}']", input);
     }
 }

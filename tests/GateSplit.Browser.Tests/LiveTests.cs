@@ -1,7 +1,6 @@
 using System.Globalization;
 using GateSplit.Tests.Shared;
 using OpenQA.Selenium.Interactions;
-using OpenQA.Selenium.Support.UI;
 
 namespace GateSplit.Browser.Tests;
 
@@ -14,19 +13,19 @@ public sealed class LiveTests
         await using var app = await PageApp.Start();
         using var browser = new Browser(app.Port);
         browser.Open("/sessions/2/split?line=track%3At10");
-        browser.Find("#live-from").Clear();
-        browser.Find("#live-from").SendKeys("3");
-        new SelectElement(browser.Find("#live-click")).SelectByText("no click");
-        browser.Find("#listen").Click();
+        browser.Do("#live-from", e => e.Clear());
+        browser.Send("#live-from", "3");
+        browser.Choose("#live-click", s => s.SelectByText("no click"));
+        browser.Click("#listen");
         browser.WaitUntil(() => Bar(browser) > 3.1 && Peak(browser) > 0.01, "the mix is heard");
 
         // One bar goes round and round.
-        browser.Find("#live-to").Clear();
-        browser.Find("#live-to").SendKeys("3");
-        browser.Find("#live-round").Click();
+        browser.Do("#live-to", e => e.Clear());
+        browser.Send("#live-to", "3");
+        browser.Click("#live-round");
         browser.WaitUntil(() => Bar(browser) > 3.8, "the bar is nearly over");
         browser.WaitUntil(() => Bar(browser) < 3.4, "it has come round");
-        browser.Find("#live-round").Click();
+        browser.Click("#live-round");
 
         // S hears what is chosen alone; what listens to nothing is heard no more, and is again when that is undone.
         browser.Driver.ExecuteScript("document.activeElement.blur()");
@@ -34,17 +33,17 @@ public sealed class LiveTests
         browser.WaitUntil(() => browser.Find("#live-ear").GetAttribute("value") == "lines t10", "the bass alone is heard");
         var bar = Bar(browser);
         browser.WaitUntil(() => Bar(browser) > bar + 0.2 && Peak(browser) > 0.005, "it sounds");
-        new SelectElement(browser.Find("#input-t10, select[name='input:t10']")).SelectByIndex(0);
+        browser.Choose("#input-t10, select[name='input:t10']", s => s.SelectByIndex(0));
         browser.WaitUntil(() => Peak(browser) == 0, "it is silent");
-        browser.Find("#undo").Click();
+        browser.Click("#undo");
         browser.WaitUntil(() => Peak(browser) > 0.005, "it is heard again");
-        browser.Find("#listen").Click();
+        browser.Click("#listen");
         browser.WaitUntil(() => browser.Find("#listening").GetAttribute("data-playing") == "false", "it stops");
 
         browser.Open("/sessions/2/ride?of=u2%2Fbass&control=Level");
-        new SelectElement(browser.Find("#live-ear")).SelectByValue("lines t10");
-        new SelectElement(browser.Find("#live-click")).SelectByText("no click");
-        browser.Button("Perform it live").Click();
+        browser.Choose("#live-ear", s => s.SelectByValue("lines t10"));
+        browser.Choose("#live-click", s => s.SelectByText("no click"));
+        browser.ClickButton("Perform it live");
         var area = browser.Find("#ride svg");
         var height = area.Size.Height;
         browser.WaitUntil(() => Bar(browser) > 1.15 && Peak(browser) > 0.005, "the bass is heard");
@@ -54,11 +53,11 @@ public sealed class LiveTests
         }
 
         browser.WaitUntil(() => Peak(browser) < 0.002, "the bass was ridden away");
-        browser.Button("Stop the performance").Click();
+        browser.ClickButton("Stop the performance");
         var points = browser.Find("#points").GetAttribute("value")!.Split(',', StringSplitOptions.TrimEntries).Select(p => p.Split(' ').Select(n => double.Parse(n, CultureInfo.InvariantCulture)).ToArray()).ToList();
         Assert.True(points.Count > 4 && points[^1][1] < -40, string.Join(", ", points.Select(p => $"{p[0]} {p[1]}")));
         Assert.Equal(points.OrderBy(p => p[0]), points);
-        browser.Button("Keep the ride").Click();
+        browser.ClickButton("Keep the ride");
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the level of Keel bass", "the ride is kept");
         Assert.Empty(browser.Complaints);
     }

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using GateSplit.Tests.Shared;
-using OpenQA.Selenium.Support.UI;
 
 namespace GateSplit.Browser.Tests;
 
@@ -45,39 +44,39 @@ public sealed class ProofTests : IDisposable
 
         // One mend is tried, seen with and without it, and taken back.
         Prove(browser, 3, ".proof-findings form:has([name='seen']) button");
-        Assert.Contains($"Without it: All 8 files hold what their names say; {late:0.0} ms late", browser.Find("#before-trial").Text);
+        Assert.Contains($"Without it: All 8 files hold what their names say; {late:0.0} ms late", browser.TextOf("#before-trial"));
         var tried = Shape(browser);
-        browser.Find("body").SendKeys("b");
+        browser.Send("body", "b");
         browser.WaitUntil(() => browser.Find("#before").GetAttribute("aria-pressed") == "true" && Shape(browser) != tried, "it is drawn without it");
-        browser.Find("#drop-mend").Click();
+        browser.Click("#drop-mend");
         browser.WaitUntilGone("#trial", "it is taken back");
         Assert.Equal(late, Number(browser, "The take is ([0-9.]+) ms late"));
         Prove(browser, 3, "#mend-sure");
-        Assert.Contains("0.0 ms late against the notes; nothing to mend.", browser.Find("#verdict").Text);
-        Assert.Contains($"As printed: All 8 files hold what their names say; {late:0.0} ms late", browser.Find("#before-mends").Text);
+        Assert.Contains("0.0 ms late against the notes; nothing to mend.", browser.TextOf("#verdict"));
+        Assert.Contains($"As printed: All 8 files hold what their names say; {late:0.0} ms late", browser.TextOf("#before-mends"));
 
         // It is seen as it is mended and as it was printed, and heard in both ways.
         var mended = Zoomed(browser);
-        browser.Find("#before").Click();
+        browser.Click("#before");
         browser.WaitUntil(() => Shape(browser) != mended, "the printed waveforms are drawn");
-        browser.Find("#before").Click();
+        browser.Click("#before");
         browser.WaitUntil(() => Shape(browser) == mended, "the mended waveforms are drawn again");
-        browser.Find("#before").Click();
+        browser.Click("#before");
         browser.WaitUntil(() => Shape(browser) != mended, "the printed waveforms are drawn");
 
         // While it plays, the waveforms follow, so that their shapes are another at each time.
-        browser.Find("#play").Click();
+        browser.Click("#play");
         browser.WaitUntil(() => Heard(browser) > 0, "the printed take is heard");
-        browser.Find("#before").Click();
+        browser.Click("#before");
         browser.WaitUntil(() => browser.Find("#before").GetAttribute("aria-pressed") == "false" && browser.Find("#player").GetAttribute("data-playing") == "true", "it goes on playing, mended");
-        browser.Find("#play").Click();
+        browser.Click("#play");
         browser.Open("/sessions/3/handoff");
-        Assert.Matches("All tracks 1(79|80)[.][0-9]{2} ms earlier, and undo", browser.Find("#mended").Text);
+        Assert.Matches("All tracks 1(79|80)[.][0-9]{2} ms earlier, and undo", browser.TextOf("#mended"));
 
         // Taken back, it is what it was.
         browser.Open("/sessions/3/proof");
         Prove(browser, 3, "#undo-mend");
-        Assert.Contains("2 to mend", browser.Find("#verdict").Text);
+        Assert.Contains("2 to mend", browser.TextOf("#verdict"));
         Assert.Empty(browser.Complaints);
     }
 
@@ -113,16 +112,16 @@ public sealed class ProofTests : IDisposable
         }
 
         browser.Open("/sessions/2/print");
-        browser.Find("#recording").SendKeys(string.Join('\n', back.Keys.Select(n => Path.Combine(_folder, $"{n}.wav"))));
-        browser.Button("Bring them in").Click();
+        browser.Send("#recording", string.Join('\n', back.Keys.Select(n => Path.Combine(_folder, $"{n}.wav"))));
+        browser.ClickButton("Bring them in");
         browser.WaitUntil(() => browser.All("#bring-lines").Count > 0, "what goes where is shown");
-        browser.Button("Cut and keep as a take").Click();
+        browser.ClickButton("Cut and keep as a take");
         browser.WaitUntil(() => browser.All(".take-track").Count == back.Count, "the take is there");
         Prove(browser, 2, "#prove");
-        Assert.StartsWith("4 of 6 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
+        Assert.StartsWith("4 of 6 files hold what their names say; 0.0 ms late against the reference", browser.TextOf("#verdict"), StringComparison.Ordinal);
         Prove(browser, 2, "#mend-sure");
         Assert.Equal(["Turn the polarity of Kick", "Exchange Low tom and High tom"], browser.All("#mends li").Select(l => l.Text));
-        Assert.StartsWith("All 6 files hold what their names say; 0.0 ms late against the reference", browser.Find("#verdict").Text, StringComparison.Ordinal);
+        Assert.StartsWith("All 6 files hold what their names say; 0.0 ms late against the reference", browser.TextOf("#verdict"), StringComparison.Ordinal);
         Assert.Empty(browser.Complaints);
     }
 
@@ -135,18 +134,18 @@ public sealed class ProofTests : IDisposable
         browser.Driver.ExecuteScript("document.querySelectorAll('.side-column details').forEach(d => d.open = true)");
         Choose(browser, "a", "Mudlark USB 7");
         Choose(browser, "b", "Mudlark USB 9");
-        browser.Button("Cross these two").Click();
+        browser.ClickButton("Cross these two");
         browser.WaitUntil(() => browser.Text.Contains("1 pair crossed"), "the cables are crossed");
-        browser.Button("Roll call on the real gear").Click();
-        browser.Button("Play it on the simulated rig").Click();
+        browser.ClickButton("Roll call on the real gear");
+        browser.ClickButton("Play it on the simulated rig");
         browser.WaitUntil(() => browser.All("#fix-all").Count > 0, "the roll call is read");
-        Assert.StartsWith("2 lines of 12 are not as the split says:", browser.Find("#called").Text, StringComparison.Ordinal);
+        Assert.StartsWith("2 lines of 12 are not as the split says:", browser.TextOf("#called"), StringComparison.Ordinal);
         Assert.Contains("Closed hat arrives on Mudlark USB 9 instead of Mudlark USB 7, in the place of Low tom: two cables or inputs are exchanged.", browser.Text);
-        browser.Find("#fix-all").Click();
-        browser.WaitUntil(() => browser.Find("#called").Text.StartsWith("All tracks listen where their elements arrive", StringComparison.Ordinal), "all is right");
+        browser.Click("#fix-all");
+        browser.WaitUntil(() => browser.TextOf("#called").StartsWith("All tracks listen where their elements arrive", StringComparison.Ordinal), "all is right");
         Print(browser, 2, 12);
         Prove(browser, 2, "#prove");
-        Assert.Contains("This is Closed hat", browser.Find(".proof-tracks tr:has(th:first-child)+tr, .proof-tracks").Text);
+        Assert.Contains("This is Closed hat", browser.TextOf(".proof-tracks tr:has(th:first-child)+tr, .proof-tracks"));
         Assert.DoesNotContain("Its name says Closed hat", browser.Text);
         Assert.DoesNotContain("Its name says Low tom", browser.Text);
         Assert.Empty(browser.Complaints);
@@ -155,7 +154,7 @@ public sealed class ProofTests : IDisposable
     private static void Print(Browser browser, int session, int tracks)
     {
         browser.Open($"/sessions/{session}/print?show=before");
-        browser.Find("#start").Click();
+        browser.Click("#start");
         browser.WaitUntil(() => browser.All(".take-track").Count == tracks && browser.All("#job").Count == 0, "the take is printed");
     }
 
@@ -167,7 +166,7 @@ public sealed class ProofTests : IDisposable
             browser.Open($"/sessions/{session}/proof");
         }
 
-        browser.Driver.ExecuteScript("document.body.dataset.old = 'true'; arguments[0].click()", browser.Find(button));
+        browser.Do(button, e => browser.Driver.ExecuteScript("document.body.dataset.old = 'true'; arguments[0].click()", e));
         browser.WaitUntilGone("body[data-old]", "the page comes anew");
         browser.WaitUntilGone("#proof-job, body:not(:has(#verdict))", "the take is proved");
     }
@@ -180,11 +179,11 @@ public sealed class ProofTests : IDisposable
     private static string Zoomed(Browser browser)
     {
         var whole = Shape(browser);
-        browser.Button("Nearer").Click();
+        browser.ClickButton("Nearer");
         browser.WaitUntil(() => browser.All(".wave[data-shown]").Count == 8 && Shape(browser) != whole, "the waveforms are drawn nearer");
         for (var i = 0; i < 3; i++)
         {
-            browser.Button("Nearer").Click();
+            browser.ClickButton("Nearer");
         }
 
         browser.WaitUntil(() => browser.All(".wave")[0].GetAttribute("data-shown")!.EndsWith($" {Frames(browser) / 16}", StringComparison.Ordinal), "they are drawn as near as asked for");
@@ -198,5 +197,5 @@ public sealed class ProofTests : IDisposable
     private static long Heard(Browser browser) => long.Parse(browser.Find("#player").GetAttribute("data-heard") ?? "0", CultureInfo.InvariantCulture);
 
     private static void Choose(Browser browser, string name, string option) =>
-        new SelectElement(browser.Find($"form:has(select[name='a']) select[name='{name}']")).SelectByText(option);
+        browser.Choose($"form:has(select[name='a']) select[name='{name}']", s => s.SelectByText(option));
 }

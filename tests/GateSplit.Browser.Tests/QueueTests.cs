@@ -25,7 +25,7 @@ public sealed class QueueTests
         var id = await sessions.Create("Passes", song, split);
         using var browser = new Browser(app.Port);
         browser.Open($"/sessions/{id}/print");
-        browser.Find("#start").Click();
+        browser.Click("#start");
         browser.WaitUntil(() => browser.All(".job-card").Count >= 7, "the passes are queued");
 
         // Two more tabs follow them too, and go through the other pages; none of these waits for a connection.
@@ -43,7 +43,7 @@ public sealed class QueueTests
 
         browser.Driver.SwitchTo().Window(browser.Driver.WindowHandles[0]);
         Assert.Contains(await jobs.Current(id), j => j.State == JobState.Queued);
-        browser.Find("#status form button").Click();
+        browser.Click("#status form button");
         browser.WaitUntilGone("#status-job", "all of them have stopped");
         Assert.DoesNotContain(await jobs.Current(id), j => j.IsActive);
         Assert.Contains("Stopped before it began.", browser.Text);

@@ -21,8 +21,8 @@ public sealed class RideTests
         Print(browser, take: 2);
 
         browser.Open("/sessions/1/ride?of=u1%2Fhat&control=Filter");
-        browser.Find("#points").SendKeys("1 150"); // it begins closed
-        browser.Button("Perform it to take 2").Click();
+        browser.Send("#points", "1 150"); // it begins closed
+        browser.ClickButton("Perform it to take 2");
         browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") == "true", "it plays");
         var area = browser.Find("#ride svg");
         var height = area.Size.Height;
@@ -36,9 +36,9 @@ public sealed class RideTests
 
         browser.WaitUntil(() => browser.Find("#ride").GetAttribute("data-performing") is null, "the take has ended");
         Assert.True(browser.Find("#points").GetAttribute("value")!.Split(',').Length > 2);
-        browser.Button("Keep the ride").Click();
+        browser.ClickButton("Keep the ride");
         browser.WaitUntil(() => browser.Find("#undo").GetAttribute("title") == "Undo: Ride the filter of Hat", "the ride is kept");
-        Assert.Contains("Hat", browser.Find("#ride-title").Text);
+        Assert.Contains("Hat", browser.TextOf("#ride-title"));
         Assert.NotEqual("", browser.Find("#points").GetAttribute("value"));
         browser.Open("/sessions/1/print");
         Print(browser, take: 3);
@@ -52,7 +52,7 @@ public sealed class RideTests
 
     private static void Print(Browser browser, int take)
     {
-        browser.Button("Print 12 tracks").Click();
+        browser.ClickButton("Print 12 tracks");
         browser.WaitUntil(() => browser.Text.Contains($"Take {take}") && browser.All(".take-track").Count == 12, $"take {take} is there");
     }
 

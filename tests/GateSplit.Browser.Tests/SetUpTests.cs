@@ -1,5 +1,4 @@
 using GateSplit.Tests.Shared;
-using OpenQA.Selenium.Support.UI;
 
 namespace GateSplit.Browser.Tests;
 
@@ -14,25 +13,25 @@ public sealed class SetUpTests
         await using var app = await PageApp.Start(demo: false);
         using var browser = new Browser(app.Port);
         browser.Open("/");
-        Do(() => browser.Find("#new-name").SendKeys("Relief Boat"));
-        Do(() => browser.Find("input[name=charts][value=brindle-six]").Click());
+        Do(() => browser.Send("#new-name", "Relief Boat"));
+        Do(() => browser.Click("input[name=charts][value=brindle-six]"));
         Untick(browser.Find("#new-lay"));
-        Do(() => browser.Button("Make the session").Click());
+        Do(() => browser.ClickButton("Make the session"));
 
         // The box: its mode, and the restart that the mode needs.
-        Do(() => browser.Find(".station[href$='/sources']").Click());
-        Do(() => new SelectElement(browser.Find("#mode-u1")).SelectByValue("full"));
+        Do(() => browser.Click(".station[href$='/sources']"));
+        Do(() => browser.Choose("#mode-u1", s => s.SelectByValue("full")));
         browser.WaitUntil(() => browser.Text.Contains("It goes on as Built-in driver, stereo"), "the restart is asked for");
-        Do(() => browser.Button("It was started again").Click());
+        Do(() => browser.ClickButton("It was started again"));
         browser.WaitUntil(() => browser.Text.Contains("8 ports of 8 open"), "all ports are open");
 
         // The lines.
-        Do(() => browser.Find(".station[href$='/split']").Click());
-        Do(() => browser.Find("a[href$='/lay']").Click());
+        Do(() => browser.Click(".station[href$='/split']"));
+        Do(() => browser.Click("a[href$='/lay']"));
         Assert.Contains("8 new lines", browser.Text);
-        Do(() => browser.Find("#accept").Click());
+        Do(() => browser.Click("#accept"));
         browser.WaitUntil(() => browser.Text.Contains("not ticked yet"), "what is to be set on the box is asked for");
-        Do(() => browser.Button("They are made: tick them").Click());
+        Do(() => browser.ClickButton("They are made: tick them"));
         browser.WaitUntil(() => browser.All("#lines tbody tr").Count >= 8 && browser.Text.Contains("Nothing to mend"), "the split is checked");
         var tracks = browser.All(".drawing a.track").Select(t => t.GetAttribute("aria-label")!).ToList();
         Assert.Equal(8, tracks.Count);
@@ -41,7 +40,7 @@ public sealed class SetUpTests
             Assert.EndsWith($"track on {input}", track);
         }
 
-        Assert.Contains("ready", browser.Find("#route").Text);
+        Assert.Contains("ready", browser.TextOf("#route"));
         Assert.InRange(_actions, 1, 12);
         Assert.Empty(browser.Complaints);
     }
@@ -52,27 +51,25 @@ public sealed class SetUpTests
         await using var app = await PageApp.Start(demo: false);
         using var browser = new Browser(app.Port);
         browser.Open("/");
-        Do(() => browser.Find("#new-name").SendKeys("Ten pads"));
-        Do(() => browser.Find("input[name=charts][value=heron-ten]").Click());
+        Do(() => browser.Send("#new-name", "Ten pads"));
+        Do(() => browser.Click("input[name=charts][value=heron-ten]"));
         Untick(browser.Find("#new-lay"));
-        Do(() => browser.Button("Make the session").Click());
-        Do(() => browser.Find("a[href$='/lay']").Click());
+        Do(() => browser.ClickButton("Make the session"));
+        Do(() => browser.Click("a[href$='/lay']"));
         browser.WaitUntil(() => browser.Text.Contains("Rim + Clap share a voice of Heron Ten and so one line"), "sharers are one line");
         Assert.Contains("7 new lines", browser.Text);
         Assert.Contains("Heron Ten is set to Main and seven voices", browser.Text);
-        Do(() => browser.Find("#accept").Click());
+        Do(() => browser.Click("#accept"));
         browser.WaitUntil(() => browser.All(".drawing a.track").Count == 7, "seven tracks");
 
         // Every pad leaves the main mix, which then carries the effect alone.
         browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/split", "/sources"));
         Assert.Equal(10, browser.All("button[aria-label$='also in it']").Count);
-        var leave = browser.Button("Take all 10 out of the main mix");
-        browser.Driver.ExecuteScript("arguments[0].scrollIntoView({ block: 'center' })", leave); // clear of the status line
-        Do(leave.Click);
+        Do(() => browser.ClickButton("Take all 10 out of the main mix"));
         browser.WaitUntil(() => browser.All("button[aria-label$='out of it']").Count == 10, "the pads are out of the main");
 
         browser.Open(new Uri(browser.Driver.Url).AbsolutePath.Replace("/sources", "/split"));
-        Do(() => browser.Button("They are made: tick them").Click());
+        Do(() => browser.ClickButton("They are made: tick them"));
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
         Assert.Contains("Rim and Clap share voice V3 of Heron Ten", browser.Text);
         Assert.Contains("master effect are only in the main mix of Heron Ten", browser.Text);
@@ -86,7 +83,7 @@ public sealed class SetUpTests
         using var browser = new Browser(app.Port);
         browser.Open("/sessions/2/split");
         var before = browser.Find("html").GetAttribute("data-bs-theme");
-        browser.Find("[data-theme-switch]").Click();
+        browser.Click("[data-theme-switch]");
         browser.WaitUntil(() => browser.Find("html").GetAttribute("data-bs-theme") != before, "the theme has changed");
     }
 

@@ -44,9 +44,9 @@ public sealed class SetupSheetTests
         using var browser = new Browser(app.Port);
         browser.Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new Dictionary<string, object?> { ["width"] = 390, ["height"] = 844, ["deviceScaleFactor"] = 1, ["mobile"] = true });
         browser.Open("/gear");
-        browser.Button("Add the row").Click();
+        browser.ClickButton("Add the row");
         browser.WaitUntil(() => browser.All("#rows").Count == 1, "the row is there");
-        browser.Button("Add it").Click();
+        browser.ClickButton("Add it");
         browser.WaitUntil(() => browser.All("#own").Count == 1, "the source is there");
         string[] pages = ["/", "/gear", "/gear?open=u1", "/templates", "/shelf", "/sessions/2/setup", .. new[] { "sources", "recorder", "split", "line-check", "print", "proof", "handoff", "templates", "roll-call" }.Select(p => $"/sessions/1/{p}")];
         foreach (var page in pages)

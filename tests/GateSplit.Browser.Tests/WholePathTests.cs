@@ -18,65 +18,65 @@ public sealed class WholePathTests
 
         // Open Fog Signal and see its findings.
         browser.Open("/");
-        browser.Find("a.row-link[href='/sessions/2/split']").Click();
+        browser.Click("a.row-link[href='/sessions/2/split']");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 8, "the eight planted faults are told");
         Assert.StartsWith("Mend Kick listens to Mudlark USB 4, where Snare arrives, and Snare to Mudlark USB 3, where Kick arrives", browser.All(".finding")[0].Text, StringComparison.Ordinal);
         Assert.Contains("Clap goes out of port 5 of Mudlark Nine (Mudlark USB 6), and no track listens there", browser.Text);
         Assert.Contains("Hall return of Wicker Keys lands on port 1, on top of Deep kick", browser.Text);
 
         // One by its button, and two exchanged cables with one press.
-        browser.Button("Set Low tom's fader to unity").Click();
+        browser.ClickButton("Set Low tom's fader to unity");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 7, "the fader's finding is gone");
         Assert.Contains("track 2, Kick, at", ChosenWay(browser, "element:u1/snare"));
         browser.Open("/sessions/2/split");
-        browser.Button("Exchange their inputs").Click();
+        browser.ClickButton("Exchange their inputs");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "kick and snare are where they belong");
         Assert.Contains("track 3, Snare, at 0.0 dB", ChosenWay(browser, "element:u1/snare"));
 
         // What follows from a cause goes with it.
         browser.Open("/sessions/2/split");
-        browser.Find(".finding[data-finding='MeantElsewhere@unit:u2'] .consequences summary").Click();
-        Assert.Contains("and no track listens there", browser.Find(".finding[data-finding='MeantElsewhere@unit:u2'] .consequences ul").Text);
-        browser.Button("Put the inputs of 4 lines right").Click();
+        browser.Click(".finding[data-finding='MeantElsewhere@unit:u2'] .consequences summary");
+        Assert.Contains("and no track listens there", browser.TextOf(".finding[data-finding='MeantElsewhere@unit:u2'] .consequences ul"));
+        browser.ClickButton("Put the inputs of 4 lines right");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 5, "the keys are where they arrive");
 
         // Undo, redo.
-        browser.Find("#undo").Click();
+        browser.Click("#undo");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 6, "undo brings the finding back");
-        browser.Find("#redo").Click();
+        browser.Click("#redo");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 5, "redo takes it away again");
-        browser.Button("Add a track for Clap on Mudlark USB 6").Click();
+        browser.ClickButton("Add a track for Clap on Mudlark USB 6");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 4, "the clap has a track");
         Assert.Contains("track 4, Clap, at 0.0 dB", ChosenWay(browser, "element:u1/clap"));
         browser.Open("/sessions/2/split");
-        browser.Button("Silence Drum mix").Click();
+        browser.ClickButton("Silence Drum mix");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 3, "the mix is silenced");
-        browser.Button("Stop hearing Mudlark USB directly").Click();
+        browser.ClickButton("Stop hearing Mudlark USB directly");
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 2, "the drum machine is heard once");
-        browser.All(".finding-warning button").Single(b => b.Text.StartsWith("Switch Mudlark USB", StringComparison.Ordinal)).Click();
+        browser.ClickButton(browser.All(".finding-warning button").Select(b => b.Text).Single(t => t.StartsWith("Switch Mudlark USB", StringComparison.Ordinal)));
         browser.WaitUntil(() => browser.All(".finding-warning").Count == 1, "the cymbal's input is on");
-        browser.Button("Move Hall return to port 4").Click();
+        browser.ClickButton("Move Hall return to port 4");
         browser.WaitUntil(() => browser.Text.Contains("Nothing to mend"), "nothing is left to mend");
 
         // Print and watch progress end.
-        browser.Find(".station[href$='/print']").Click();
-        browser.Button("Print 13 tracks").Click();
+        browser.Click(".station[href$='/print']");
+        browser.ClickButton("Print 13 tracks");
         browser.WaitUntil(() => browser.All("#job progress").Count > 0 || browser.All(".take-track").Count == 13, "progress is shown");
         browser.WaitUntil(() => browser.All(".take-track").Count == 13, "the take is there");
 
         // Play a track alone.
-        browser.Find(".take-track[data-name='Snare'] [data-solo]").Click();
-        browser.Find("#play").Click();
+        browser.Click(".take-track[data-name='Snare'] [data-solo]");
+        browser.Click("#play");
         browser.WaitUntil(() => browser.Find("#player").GetAttribute("data-playing") == "true", "it plays");
         browser.WaitUntil(() => double.Parse(browser.Find("#player").GetAttribute("data-heard") ?? "0") > 48000, "a second was heard");
-        browser.Find("#play").Click();
-        Assert.Equal("Play", browser.Find("#play").Text);
+        browser.Click("#play");
+        Assert.Equal("Play", browser.TextOf("#play"));
 
         // Make the handoff and download it.
-        browser.Find(".station[href$='/handoff']").Click();
-        browser.Find("#make").Click();
+        browser.Click(".station[href$='/handoff']");
+        browser.Click("#make");
         browser.WaitUntil(() => browser.All(".made a").Count == 1 && browser.All("#handoff-job").Count == 0, "the handoff is made");
-        browser.Find(".made a").Click();
+        browser.Click(".made a");
         var zip = Path.Combine(browser.Downloads, "Fog Signal handoff 1.zip");
         browser.WaitUntil(() => File.Exists(zip), "the zip is downloaded");
         Assert.Empty(browser.Complaints);
@@ -86,7 +86,7 @@ public sealed class WholePathTests
     private static string ChosenWay(Browser browser, string place)
     {
         browser.Open($"/sessions/2/split?line={Uri.EscapeDataString(place)}");
-        return browser.Find(".way").Text;
+        return browser.TextOf(".way");
     }
 
     private static void CheckZip(string zip, string folder)
