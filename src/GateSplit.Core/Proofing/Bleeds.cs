@@ -34,6 +34,7 @@ internal sealed class Bleeds
     private const double Finer = 1.4;
     private const double SureError = 0.03; // of what the filter expects
     private const double LeastKnown = 0.6; // of the energy of an element
+    private const double FarApart = 10; // times, in energy: where filters of different lengths differ so much, none of them tells what a band holds that it does not know
     private const double Hides = 4; // times what the filters make of noise may hide in it
     private const double OverBefore = 8; // times what was there before a hit
     private const int LeastClear = 3; // hits
@@ -219,7 +220,8 @@ internal sealed class Bleeds
         var all = heardOf.Sum(t => t.Expected);
         var share = heardOf.Sum(t => t.There) / all;
         var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
-        if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread)
+        var apart = tries.Max(t => t.Both) > FarApart * tries.Min(t => t.Both);
+        if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread && (best.Known >= LeastKnown || !apart))
         {
             // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer. What is held is heard beside more of others, which makes a filter softer.
             var sure = best.Known >= LeastKnown && error <= SureError && tries.TrueForAll(t => t.Both > best.Both / Finer && t.Both < best.Both * Finer);

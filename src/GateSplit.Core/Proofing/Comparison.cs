@@ -28,6 +28,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double AlongTheLine = 3; // frames a window may lie beside the line
     private const double EnoughWindows = 0.5;
     private const double Silence = 1e-8; // mean square
+    private const int LeastOnLine = 3; // windows, where there are as many: any two are on one
     private const int LeastAgreed = 8; // windows of many, each clear, that are on one line by no chance
     private const int MostRounds = 20;
     private const double Settled = 1e-5; // frames a round still moved it
@@ -116,7 +117,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             line = OnLine(start, slope);
         }
 
-        return line.Count < Math.Min(LeastAgreed, EnoughWindows * found.Count) || Math.Abs(slope) > MostDrift ? null : (start, slope, [.. line.Select(p => (long)p.At)], [.. found.OrderBy(f => f.At)]);
+        return line.Count < Math.Max(Math.Min(LeastOnLine, found.Count), Math.Min(LeastAgreed, EnoughWindows * found.Count)) || Math.Abs(slope) > MostDrift ? null : (start, slope, [.. line.Select(p => (long)p.At)], [.. found.OrderBy(f => f.At)]);
 
         List<(double At, double Value)> OnLine(double start, double slope) => found.FindAll(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine);
 

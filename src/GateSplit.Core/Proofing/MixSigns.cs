@@ -17,6 +17,7 @@ internal sealed class MixSigns
     private const double Ridge = 1e-9;
     private const double Least = 1e-6; // of the energy of a window, that is left of it at least
     private const double Tells = 0.3; // of what is left: by so much more would be left without the track
+    private const double Opposes = 0.5; // of how clearly the clearest order tells it
     private readonly int _count;
     private readonly List<Matrix<double>> _windows = []; // what all tracks have in common with each other, and in the last row with the mix
 
@@ -51,19 +52,17 @@ internal sealed class MixSigns
             }
         }
 
-        var solved = orders.Select(o => o.Solved().ToList()).ToList();
-        var best = new InMix[count];
-        foreach (var (track, clearness, gain) in solved.SelectMany(s => s))
-        {
-            best[track] = clearness > Math.Max(Tells, best[track].Clearness) ? new(Math.Sign(gain), clearness, best[track].Gain) : best[track];
-        }
+        var solved = orders.Select(o => o.Solved().ToList()).Where(s => s.Count > 0).ToList();
+        return solved.Count == 0 ? new InMix[count] : [.. Enumerable.Range(0, count).Select(track => Told([.. solved.Select(s => s[track])]))];
+    }
 
-        foreach (var (track, _, gain) in solved[0])
-        {
-            best[track] = best[track] with { Gain = gain };
-        }
-
-        return best;
+    /// <summary>What all orders together tell of a track: nothing where one of them tells the opposite nearly as clearly as the clearest, for then it is something else that they hear.</summary>
+    private static InMix Told(IReadOnlyList<(double Clearness, double Gain)> orders)
+    {
+        var clearest = orders.MaxBy(o => o.Clearness);
+        return clearest.Clearness > Tells && orders.All(o => Math.Sign(o.Gain) == Math.Sign(clearest.Gain) || o.Clearness < Opposes * clearest.Clearness)
+            ? new(Math.Sign(clearest.Gain), clearest.Clearness, orders[0].Gain)
+            : new(null, 0, orders[0].Gain);
     }
 
     private void Add(float[][] rows, int from)
@@ -83,7 +82,7 @@ internal sealed class MixSigns
         }
     }
 
-    private IEnumerable<(int Track, double Clearness, double Gain)> Solved()
+    private IEnumerable<(double Clearness, double Gain)> Solved()
     {
         if (_windows.Count == 0 || _count == 0)
         {
@@ -102,7 +101,7 @@ internal sealed class MixSigns
         for (var track = 0; track < _count; track++)
         {
             // Without a track, the rest would rise by its gain squared over its place in the inverse.
-            yield return (track, gains[track] * gains[track] / inverse[track, track] / left, gains[track]);
+            yield return (gains[track] * gains[track] / inverse[track, track] / left, gains[track]);
         }
     }
 

@@ -9,7 +9,7 @@ public enum ProofFault
     /// <summary>It holds another element than its name says.</summary>
     OtherElement,
 
-    /// <summary>It holds something, but none of the notes.</summary>
+    /// <summary>It holds something, but none of the elements can be made out in it.</summary>
     Unknown,
 
     /// <summary>It holds what another file holds.</summary>

@@ -82,7 +82,7 @@ public static class ProofFindings
         {
             yield return track.Identity.Part is { } other
                 ? Say(ProofFault.OtherElement, Severity.Warning, $"Its name says {proof.Parts[named].Name}, but it plays the notes of {proof.Parts[other].Name}.")
-                : Say(ProofFault.Unknown, Severity.Warning, "It plays the notes of none of the elements.");
+                : Say(ProofFault.Unknown, Severity.Warning, $"Neither {proof.Parts[named].Name} nor any other of the elements can be made out in it.");
         }
 
         else if (track.Named is { } meant && track.Identity.Part is { } sounding && sounding != meant)

@@ -64,11 +64,22 @@ public sealed class ComparisonTests : IDisposable
         }
     }
 
-    [Fact]
-    public void Two_of_four_places_make_no_line()
+    [Theory]
+    [InlineData(500, -1200, 1500, 520)]
+    [InlineData(500, -1200, 520)]
+    public void Two_of_several_places_make_no_line(params int[] places)
     {
-        var (first, second) = Moved([500, -1200, 1500, 520]);
+        var (first, second) = Moved(places);
         Assert.Null(Comparison.Of(new Samples(first), new Samples(second)));
+    }
+
+    [Theory]
+    [InlineData(500, 500, 500)]
+    [InlineData(500, 500)]
+    public void Few_places_that_all_agree_make_one(params int[] places)
+    {
+        var (first, second) = Moved(places);
+        Assert.Equal((500, 0), Comparison.Of(new Samples(first), new Samples(second)) is { } found ? (found.OffsetFrames, found.DriftPpm) : default);
     }
 
     [Fact]

@@ -39,6 +39,18 @@ public sealed class MixSignsTests
         Assert.Equal([(int?)null], Signs(new float[Length], kick));
     }
 
+    [Theory]
+    [InlineData(0.3, 1)]
+    [InlineData(0.4, null)]
+    [InlineData(0.55, -1)]
+    public void What_is_upside_down_in_its_lows_alone_is_told_only_where_these_or_the_rest_are_much_clearer(double lows, int? sign)
+    {
+        // Something else that is as loud is in the mix as well.
+        var (low, high, other) = (Low(Hits(1, 0, 20000, 0.999), 0.05), Hits(2, 0, 20000, 0.99), Hits(3, 9000, 20000, 0.999));
+        var mix = Sum(Later(low, 0, -12 * lows), high, other);
+        Assert.Equal([sign], Signs(mix, Sum(Later(low, 0, 12 * lows), high)));
+    }
+
     private static int?[] Signs(float[] mix, params float[][] tracks) => [.. MixSigns.Of(At(mix), [.. tracks.Select(At)], Places, default).Select(t => t.Sign)];
 
     private static Placed At(float[] samples) => new(new Samples(samples), (0, 0));

@@ -98,6 +98,18 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void A_file_whose_noise_is_louder_than_its_notes_is_not_said_to_play_others()
+    {
+        var random = new Random(8);
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        files["Tick"] = [.. files["Tick"].Select(s => (0.0003f * s) + (float)(0.05 * ((2 * random.NextDouble()) - 1)))];
+        var proof = Proved(files, null);
+        Assert.Equal("Neither Tick nor any other of the elements can be made out in it.", ProofWords.Sentence(proof, Array.IndexOf([.. SoxTake.Names], "Tick")));
+        Assert.Equal([ProofFault.Unknown], ProofFindings.Of(proof).Where(f => f.Severity >= Severity.Warning).Select(f => f.Fault));
+        Assert.StartsWith("4 of 5 files hold what their names say", ProofWords.Verdict(proof), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void What_bleeds_in_under_noise_is_not_denied()
     {
         // At -45 dB, under noise that is 30 dB louder than it, nobody hears it; where there is no noise, everybody does.
