@@ -168,11 +168,14 @@ internal sealed class Bleeds
         var heard = hits.Select(h => Read(sound, h)).ToList();
 
         // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before. Most of them tell the same, or it is something else that begins there.
-        var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (h.Energy - h.Before) / h.Own).ToList();
-        var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear);
-        if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear && 2 * clear.Count(c => c > middle / Finer && c < middle * Finer) > clear.Count)
+        var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (Heard: h.Energy - h.Before, h.Own)).ToList();
+        var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear.ConvertAll(h => h.Heard / h.Own));
+        List<(double Heard, double Own)> Near(double times) => clear.FindAll(h => h.Heard > middle / times * h.Own && h.Heard < middle * times * h.Own);
+        if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear && 2 * Near(Finer).Count > clear.Count)
         {
-            return (Level(middle), true, false);
+            // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy.
+            var alike = Near(AsLoud);
+            return (Level(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, false);
         }
 
         var weights = Weights(heard, own.Begins);

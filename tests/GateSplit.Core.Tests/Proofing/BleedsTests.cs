@@ -44,6 +44,27 @@ public sealed class BleedsTests
         Assert.All(bleeds, b => Assert.Equal(-20, b.Level.Value, 1.0));
     }
 
+    [Theory]
+    [InlineData(1)]
+    [InlineData(10)]
+    public void Of_two_sounds_of_one_element_the_louder_counts_more_and_what_begins_beside_one_hit_not_at_all(float beside)
+    {
+        // Eight soft hits bleed at a tenth and four loud ones at less: by their energies at (8 * 0.1^2 + 4 * 3.5^2 * 0.07^2) / (8 + 4 * 3.5^2), which is -22.5 dB.
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        var own = Bursts(hits, ring: 0.02);
+        var other = Scaled(own, 0.1f);
+        foreach (var hit in hits.Take(4).Select(h => (int)(h * Rate)))
+        {
+            Times(own, hit, 3.5f);
+            Times(other, hit, 3.5f * 0.7f);
+        }
+
+        Times(other, (int)(hits[^1] * Rate), beside);
+        Assert.Equal(-22.5, Assert.Single(Told(own, other, hits, [], held: false)).Level.Value, 0.3);
+
+        static void Times(float[] sound, int at, float by) => Scaled(sound[at..(at + Rate)], by).CopyTo(sound, at);
+    }
+
     [Fact]
     public void What_is_heard_beside_a_held_sound_makes_its_bleed_no_softer_where_a_hit_has_nothing_in_its_way()
     {
