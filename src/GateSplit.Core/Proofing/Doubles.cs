@@ -266,6 +266,7 @@ internal static class Doubles
         const double OverNoise = 100; // where nothing but the sound is heard
         const double Same = 0.95;
         const double MostNoise = 0.5; // of the energy of an octave that is asked for its gain
+        const double Soft = 0.1; // of its energy where it is loudest
         var octaves = Enumerable.Range(0, Octaves).ToList();
         var shared = octaves.ConvertAll(_ => new List<Shared>());
         var (samples, bins) = (new float[Window], new double[Octaves]);
@@ -308,7 +309,10 @@ internal static class Doubles
 
         (double Energy, double Value, double Error)? GainIn(int b)
         {
-            var heard = shared[b].FindAll(s => s.One * MostNoise > noise[b]).ConvertAll(s => s with { One = s.One - noise[b] });
+            // What is quietest of it may be sound, and what the two have in common is; and where little of it is heard, noise alone may be.
+            var loudest = shared[b].Max(s => s.One);
+            var heard = shared[b].FindAll(s => s.One >= Soft * loudest && s.One * MostNoise > Noise(s)).ConvertAll(s => s with { One = s.One - Noise(s) });
+            double Noise(Shared s) => Math.Min(noise[b], (1 - s.Alike) * s.One);
             if (heard.Count == 0 || !IsLoud(b))
             {
                 return null;

@@ -83,6 +83,35 @@ public sealed class DoublesTests
         Assert.Equal(0, found!.LagFrames, 0.05);
     }
 
+    [Fact]
+    public void A_copy_that_clips_at_nearly_all_is_told_by_the_few_soft_hits_and_not_by_noise()
+    {
+        // What is soft enough not to clip is two hits and a lot of nothing.
+        var sound = Struck(1, decay: 200);
+        for (var hit = 0; hit < Times.Length; hit++)
+        {
+            sound.AsSpan((int)(Times[hit] * Rate), hit is 5 or 13 || Level(hit) > 0.5 ? 0 : 16000).Clear();
+        }
+
+        Assert.Equal(300, Of(Noisy(sound, 0.0005, 2), Clipped(Noisy(Later(sound, 300, 1), 0.0005, 3)), 1)!.LagFrames, 0.05);
+    }
+
+    [Fact]
+    public void A_copy_of_what_never_falls_silent_is_a_copy()
+    {
+        // A drone is twice as loud at each hit as between them: where it is quietest, it is no noise.
+        var sound = Struck(1);
+        for (var i = 0; i < Length; i++)
+        {
+            var around = ((double)i / Rate - Times[0] - 0.075) / 0.55;
+            sound[i] += (float)(0.1 * (1.5 + (0.5 * Math.Cos(2 * Math.PI * around))) * Math.Sin(2 * Math.PI * 250 * i / Rate));
+        }
+
+        var found = Of(sound, Later(sound, 200, 0.5));
+        Assert.Equal(200, found!.LagFrames, 0.05);
+        Assert.Equal(-6.02, found.Gain.Value, 0.05);
+    }
+
     [Theory]
     [InlineData(0.0, false)]
     [InlineData(0.001, false)]
@@ -107,7 +136,7 @@ public sealed class DoublesTests
     private static double Level(int hit) => hit % 2 == 0 ? 0.6 : 0.15;
 
     /// <summary>Hits of low tones and noise that die away, loud and soft in turn.</summary>
-    private static float[] Struck(int seed)
+    private static float[] Struck(int seed, double decay = 3000)
     {
         var (sound, random) = (new float[Length], new Random(seed));
         for (var hit = 0; hit < Times.Length; hit++)
@@ -115,7 +144,7 @@ public sealed class DoublesTests
             for (var i = 0; i < 16000; i++)
             {
                 var noise = 2 * random.NextDouble() - 1;
-                sound[(int)(Times[hit] * Rate) + i] += (float)(Level(hit) * Math.Exp(-i / 3000.0) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
+                sound[(int)(Times[hit] * Rate) + i] += (float)(Level(hit) * Math.Exp(-i / decay) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
             }
         }
 
