@@ -10,6 +10,7 @@ public static class MendOffers
     private const double LeastSure = 0.3; // of it, where what is in it is no certain guide to what is heard of it in the mix
     private const int EnoughTracks = 2; // that are struck and say where the take lies
     private const int EnoughHits = 40; // of theirs
+    private const double Together = 0.0003; // s: where so few lie so near where the take is said to lie, each may be late by itself
     private const double NotByFar = 0.05; // s
     private const double FarByNotes = 0.003; // s: notes alone do not tell a sound that rises slowly from one that is late by less
 
@@ -21,7 +22,7 @@ public static class MendOffers
     public static MendOffer? Of(TakeProof proof, ProofFinding finding, ImmutableArray<TrackId> tracks) => finding.File is { } file
         ? OfTrack(proof, finding.Fault, file, tracks)
         : (finding.Fault == ProofFault.TakeOff || (finding.Fault == ProofFault.Drift && !Is(proof, ProofFault.TakeOff))) && proof.OffsetSeconds is { } offset
-            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is null ? IsKnown(proof) : !IsKnown(proof) || Math.Abs(offset - proof.FromNotes!.Offset) < NotByFar)
+            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is null ? IsKnown(proof) && Known(proof).Count(t => Math.Abs(t.Identity.Offset!.Value) <= Together) >= EnoughTracks : !IsKnown(proof) || Math.Abs(offset - proof.FromNotes!.Offset) < NotByFar)
             : null;
 
     /// <summary>All mends that are sure, each once, in an order in which none disturbs another.</summary>
@@ -47,8 +48,11 @@ public static class MendOffers
 
     private static bool Is(TakeProof proof, ProofFault fault) => ProofFindings.Of(proof).Any(f => f.Fault == fault);
 
-    private static bool IsKnown(TakeProof proof) =>
-        proof.Tracks.Where(t => t.Identity is { Part: { } part, Certainty: > Sure } && !proof.Parts[part].Held).ToList() is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
+    private static bool IsKnown(TakeProof proof) => Known(proof) is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
+
+    /// <summary>The tracks that are struck, and surely what they are said to be.</summary>
+    private static List<TrackProof> Known(TakeProof proof) =>
+        [.. proof.Tracks.Where(t => t.Identity is { Part: { } part, Certainty: > Sure, Offset: not null } && !proof.Parts[part].Held)];
 
     private static MendOffer? OfTrack(TakeProof proof, ProofFault fault, int file, ImmutableArray<TrackId> tracks)
     {

@@ -453,6 +453,12 @@ public sealed class TakeProofTests : IDisposable
         // Where there are no notes, the reference alone tells it; where there is no reference, the notes do.
         Assert.True(Sure(Beside(-2.5) with { FromNotes = null, Tracks = [.. proof.Tracks.Select(t => t with { Identity = Identity.None })] }));
         Assert.True(Sure(proof with { FromReference = null }));
+
+        // Notes tell it where two at least lie together.
+        TakeProof Lying(params double[] beside) => proof with { FromReference = null, Tracks = [.. proof.Tracks.Select((t, i) => t with { Identity = t.Identity with { Offset = beside[i] } })] };
+        Assert.True(Sure(Lying(0.0001, -0.0002, 0.004, 0.004, -0.004)));
+        Assert.False(Sure(Lying(0.0004, -0.0004, 0.004, 0.004, -0.004)));
+        Assert.False(Sure(Lying(0, 0.0004, 0.004, 0.004, -0.004)));
     }
 
     [Fact]
