@@ -462,6 +462,24 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void Where_the_reference_tells_that_what_is_struck_is_late_a_struck_file_that_it_lacks_is_as_late()
+    {
+        // Three of five have notes, and all three are late; one of them is not in the mix. What is low alone would tell no place.
+        var random = new Random(3);
+        _stems["Thud"] = [.. _sox.Placed("Crack", _times["Thud"], Seconds).Select(s => (float)(s * ((2 * random.NextDouble()) - 1)))];
+        var files = _stems.ToDictionary(s => s.Key, s => s.Key is "Chirp" or "Pluck" ? s.Value : Drawn.Out([.. s.Value.Select(v => 0.3f * v)], 480, 0));
+        foreach (var i in new[] { "Chirp", "Pluck" }.Select(n => _parts.FindIndex(p => p.Name == n)))
+        {
+            _parts[i] = _parts[i] with { Notes = [] };
+        }
+
+        var proof = Proved(files, Mix(n => n switch { "Tick" => 0, "Chirp" or "Pluck" => 1, _ => 0.3 }));
+        Assert.Equal(0, proof.OffsetSeconds!.Value, 0.0001);
+        Assert.Equal([0.01, 0.01, 0.01], proof.Tracks.Where(t => _parts[t.Named!.Value].Notes.Length > 0).Select(t => Math.Round(t.OffsetSeconds!.Value, 3)));
+        Assert.Equal(["Tick"], proof.Tracks.Where(t => t.ByNotes && t.OffsetSeconds is not null).Select(t => t.File));
+    }
+
+    [Fact]
     public void Pairs_are_told_side_by_side()
     {
         var right = _sox.Placed("Crack", _times["Thud"], Seconds);
