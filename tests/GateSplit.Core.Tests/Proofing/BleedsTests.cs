@@ -27,9 +27,9 @@ public sealed class BleedsTests
     public void Of_what_begins_at_the_same_places_only_what_is_about_as_loud_at_each_is_bleed(double spread, int told)
     {
         // Another noise, as what a far microphone hears may be: at a tenth of each hit, more or less.
-        double[] hits = [.. Enumerable.Range(1, 6).Select(i => 5.0 * i)];
+        double[] hits = [.. Enumerable.Range(1, 7).Select(i => 5.0 * i)];
         var (own, other) = (Bursts(hits, ring: 0.02), Bursts(hits, ring: 0.02));
-        double[] louder = [-1, 1, -0.6, 0.8, -0.9, 0.5];
+        double[] louder = [-1, 1, -0.6, 0.8, -0.9, 0.5, 0.05];
         foreach (var (i, hit) in hits.Index())
         {
             var part = other.AsSpan((int)(hit * Rate), Rate);
@@ -77,6 +77,20 @@ public sealed class BleedsTests
         SoxTake.Add(other, Hiss(8, Seconds), 0, 0.045);
         var bleed = Assert.Single(Told(own, other, notes, [], held: true));
         Assert.Equal(-20, bleed.Level.Value, 0.5);
+    }
+
+    [Theory]
+    [InlineData(2, 6)]
+    [InlineData(3, 16)]
+    public void Few_hits_in_whose_way_nothing_is_tell_no_level_against_all_others(int few, int all)
+    {
+        // The first have silence before them and another noise that begins with them; all others have hiss under them.
+        double[] hits = [.. Enumerable.Range(1, all).Select(i => 2.3 * i)];
+        var (own, other) = (Bursts(hits, ring: 0.5), new float[(int)(Seconds * Rate)]);
+        SoxTake.Add(other, own, 0, 0.1);
+        SoxTake.Add(other, Bursts(hits[..few], ring: 0.5), 0, 0.1);
+        SoxTake.Add(other, Hiss(hits[few - 1] + 1.5, Seconds), 0, 0.045);
+        Assert.Equal(-20, Assert.Single(Told(own, other, hits, [], held: false)).Level.Value, 1.0);
     }
 
     private ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held)
