@@ -171,7 +171,7 @@ internal sealed class Bleeds
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (Heard: h.Energy - h.Before, h.Own)).ToList();
         var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear.ConvertAll(h => h.Heard / h.Own));
         List<(double Heard, double Own)> Near(double times) => clear.FindAll(h => h.Heard > middle / times * h.Own && h.Heard < middle * times * h.Own);
-        if (clear.Count >= LeastClear && clear.Count >= hits.Count * ShareClear && 2 * Near(Finer).Count > clear.Count)
+        if (Near(Finer).Count is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear)
         {
             // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy.
             var alike = Near(AsLoud);

@@ -26,6 +26,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double NearlyAsHigh = 0.6;
     private const double MostDrift = 2e-3; // no clock is as wrong
     private const double AlongTheLine = 3; // frames a window may lie beside the line
+    private const double Finer = 1.5; // frames by which least squares may move a line that windows tell
     private const double EnoughWindows = 0.5;
     private const double Silence = 1e-8; // mean square
     private const int LeastOnLine = 3; // windows, where there are as many: any two are on one
@@ -62,7 +63,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         }
 
         var (refined, steeper) = OneClock(whole, start, slope) is { } exact ? (exact, 0) : Refine(whole, parts, start, slope, line);
-        return Math.Abs(refined - start) < AlongTheLine ? new(refined, steeper, found) : new(start, slope, found);
+        return IsAlong((start, slope), (refined, steeper), whole, Finer) ? new(refined, steeper, found) : new(start, slope, found);
     }
 
     /// <summary>Where a recording of the parts lies in one of the whole, when it is known to some frames.</summary>
@@ -73,7 +74,14 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     public static (double Start, double Slope) Nearer(IMonoSound whole, IMonoSound parts, (double Start, double Slope) about, List<long> windows)
     {
         var (start, slope) = Refine(whole, parts, about.Start, about.Slope, windows);
-        return OneClock(whole, start, slope) is { } exact ? (exact, 0) : (start, slope);
+        return OneClock(whole, start, slope) is { } exact ? (exact, 0) : IsAlong(about, (start, slope), whole, AlongTheLine) ? (start, slope) : about;
+    }
+
+    /// <summary>True where one place lies along another from end to end: what bleeds in later, and is lost where it should be, may leave least elsewhere.</summary>
+    private static bool IsAlong((double Start, double Slope) line, (double Start, double Slope) other, IMonoSound whole, double within)
+    {
+        var (first, more) = (other.Start - line.Start, (other.Slope - line.Slope) * whole.Frames.Count);
+        return Math.Abs(first) < within && Math.Abs(first + more) < within;
     }
 
     /// <summary>The whole number of frames at which a place lies so nearly that both were recorded by the same clock; null where it does not.</summary>

@@ -21,6 +21,7 @@ internal sealed class InReference(
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
     private const double Half = 0.5; // frames
+    private const double Surely = 2; // clearness
     private readonly int _rate = reference.Rate.Hz;
     private double _beside; // s: by how much later the files are than their notes say, where it is the time of the notes that is wrong
     private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
@@ -77,6 +78,16 @@ internal sealed class InReference(
 
         // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
         lags = [.. lags.Select((l, i) => l is { } lag && (told[i].Sign is not null || Math.Abs(lag.Frames) <= Beside * _rate || IsKnown(i, lag)) ? l : null)];
+
+        // A file that goes with the mix in one way by itself and in the other beside all files: that is clear, or neither is known.
+        for (var i = 0; i < lags.Length; i++)
+        {
+            if (lags[i] is { } lag && told[i].Sign is { } sign && lag.Sign != sign)
+            {
+                (lags[i], told[i]) = (lag with { Sign = 0 }, told[i].Clearness < Surely ? told[i] with { Sign = null } : told[i]);
+            }
+        }
+
         return (place, lags, [.. told.Select(t => t.Sign)], _beside);
     }
 

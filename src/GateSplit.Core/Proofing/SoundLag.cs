@@ -6,7 +6,7 @@ namespace GateSplit.Core.Proofing;
 
 /// <summary>By how much later one sound is in another than it is expected, told over several windows together.</summary>
 /// <param name="Frames">By so many frames, with fractions.</param>
-/// <param name="Sign">-1 where it is upside down.</param>
+/// <param name="Sign">-1 where it is upside down, 0 where that is not known.</param>
 internal readonly record struct SoundLag(double Frames, int Sign)
 {
     /// <summary>The length of a window, in frames.</summary>

@@ -121,7 +121,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         }
 
         // Where other microphones hear the same, a track goes with theirs in the reference as much as with itself.
-        int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) ? lags[file]?.Sign : null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
+        int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) && lags[file] is { Sign: not 0 } own ? own.Sign : (int?)null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
     }
 
     /// <summary>What each file holds.</summary>

@@ -93,6 +93,21 @@ public sealed class BleedsTests
         Assert.Equal(-20, Assert.Single(Told(own, other, hits, [], held: false)).Level.Value, 1.0);
     }
 
+    [Theory]
+    [InlineData(1, 1)]
+    [InlineData(2.5, 0)]
+    public void Of_three_hits_in_whose_way_nothing_is_all_tell_the_same_or_none_does(float third, int told)
+    {
+        // Another noise, a tenth as loud at the first three of ten hits; then there is hiss alone.
+        double[] hits = [.. Enumerable.Range(1, 10).Select(i => 3.0 * i)];
+        var (own, other) = (Bursts(hits, ring: 0.02), Bursts(hits[..3], ring: 0.02));
+        other = [.. other.Select((s, i) => s * (i > 2.5 * 3 * Rate ? third : 1) * 0.1f)];
+        SoxTake.Add(other, Hiss(11, Seconds), 0, 0.5);
+        var bleeds = Told(own, other, hits, [], held: false);
+        Assert.Equal(told, bleeds.Length);
+        Assert.All(bleeds, b => Assert.Equal(-20, b.Level.Value, 1.0));
+    }
+
     private ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held)
     {
         Part[] parts = [new("Own", [.. notes], held) { Keys = [(0, 36)] }, new("Other", [.. others], false) { Keys = [(0, 38)] }];

@@ -64,6 +64,17 @@ public sealed class ComparisonTests : IDisposable
         }
     }
 
+    [Fact]
+    public void What_is_louder_and_a_little_later_does_not_draw_the_line_of_all_windows_with_it()
+    {
+        // Hits of noise lie on a line; a whistle, which is but one pitch to them, is two frames later and has more of the energy.
+        var (hits, _) = Moved(new int[24]);
+        var whistle = hits.Select((_, i) => (float)(0.4 * Math.Sin(2 * Math.PI * i / 16.3))).ToArray();
+        float[] Sum(float[] one, float[] other) => [.. one.Zip(other, (a, b) => a + b)];
+        var found = Comparison.Aligned(new Samples(Sum(hits, whistle)), new Samples(Sum(Drawn.Out(hits, 100, 40), Drawn.Out(whistle, 102, 40))))!.Value;
+        Assert.Equal((100, 40), (found.Start, 1e6 * found.Slope), (one, other) => Math.Abs(one.Item1 - other.Item1) < 0.5 && Math.Abs(one.Item2 - other.Item2) < 1);
+    }
+
     [Theory]
     [InlineData(500, -1200, 1500, 520)]
     [InlineData(500, -1200, 520)]

@@ -88,6 +88,23 @@ public sealed class InReferenceTests
         Assert.InRange(lags[1]?.Frames ?? known, known - 40, known + 40);
     }
 
+    [Theory]
+    [InlineData(1, -1)]
+    [InlineData(0.2, null)]
+    public void Where_a_file_goes_with_the_mix_and_what_it_leaves_against_it_only_much_of_the_mix_tells(float loud, int? sign)
+    {
+        // A tone is upside down in its file, and the noise of another is heard there upright at the same place; a third noise has no file.
+        var (noise, tone, mix, file) = (Noise(3), Swelling(150).Select(s => loud * s).ToArray(), Noise(9).Select(s => 0.1f * s).ToArray(), new float[Length]);
+        SoxTake.Add(mix, noise, 0, 1);
+        SoxTake.Add(mix, tone, 0, 1);
+        SoxTake.Add(file, tone, 0, -1);
+        SoxTake.Add(file, noise, 0, loud);
+        var (_, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(noise), new Samples(file)], new bool[2], [Beginnings, Beginnings], [0, 0], default).Of((0, 0), []);
+        Assert.Equal([1, sign], signs);
+        Assert.Equal([1, 0], lags.Select(l => l!.Value.Sign));
+    }
+
     [Fact]
     public void What_bleeds_into_a_file_that_is_not_in_the_mix_tells_nothing_of_where_it_lies()
     {
