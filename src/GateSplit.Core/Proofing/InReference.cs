@@ -84,7 +84,8 @@ internal sealed class InReference(
         {
             if (lags[i] is { } lag && told[i].Sign is { } sign && lag.Sign != sign)
             {
-                (lags[i], told[i]) = (lag with { Sign = 0 }, told[i].Clearness < Surely ? told[i] with { Sign = null } : told[i]);
+                var isClear = told[i].Clearness >= Surely;
+                (lags[i], told[i]) = (lag with { Sign = isClear ? sign : 0 }, told[i] with { Sign = isClear ? sign : null });
             }
         }
 

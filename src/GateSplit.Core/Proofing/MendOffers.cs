@@ -22,7 +22,7 @@ public static class MendOffers
     public static MendOffer? Of(TakeProof proof, ProofFinding finding, ImmutableArray<TrackId> tracks) => finding.File is { } file
         ? OfTrack(proof, finding.Fault, file, tracks)
         : (finding.Fault == ProofFault.TakeOff || (finding.Fault == ProofFault.Drift && !Is(proof, ProofFault.TakeOff))) && proof.OffsetSeconds is { } offset
-            ? new(new MoveTake(offset, Drift(proof)), proof.FromReference is null ? IsKnown(proof) && Known(proof).Count(t => Math.Abs(t.Identity.Offset!.Value) <= Together) >= EnoughTracks : !IsKnown(proof) || Math.Abs(offset - proof.FromNotes!.Offset) < NotByFar)
+            ? new(new MoveTake(offset, Drift(proof)), IsSurelyThere(proof, offset))
             : null;
 
     /// <summary>All mends that are sure, each once, in an order in which none disturbs another.</summary>
@@ -47,6 +47,11 @@ public static class MendOffers
     private static double Drift(TakeProof proof) => Is(proof, ProofFault.Drift) ? proof.DriftPpm!.Value : 0;
 
     private static bool Is(TakeProof proof, ProofFault fault) => ProofFindings.Of(proof).Any(f => f.Fault == fault);
+
+    /// <summary>True where notes and reference place a take together, or one of them alone tells its place well.</summary>
+    private static bool IsSurelyThere(TakeProof proof, double offset) => proof.FromReference is null
+        ? IsKnown(proof) && Known(proof).Count(t => Math.Abs(t.Identity.Offset!.Value) <= Together) >= EnoughTracks
+        : !IsKnown(proof) || Math.Abs(offset - proof.FromNotes!.Offset) < NotByFar;
 
     private static bool IsKnown(TakeProof proof) => Known(proof) is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
 

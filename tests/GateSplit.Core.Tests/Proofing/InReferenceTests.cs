@@ -102,7 +102,7 @@ public sealed class InReferenceTests
         var (_, lags, signs, _) = new InReference(
             new Samples(mix), [new Samples(noise), new Samples(file)], new bool[2], [Beginnings, Beginnings], [0, 0], default).Of((0, 0), []);
         Assert.Equal([1, sign], signs);
-        Assert.Equal([1, 0], lags.Select(l => l!.Value.Sign));
+        Assert.Equal([1, sign ?? 0], lags.Select(l => l!.Value.Sign));
     }
 
     [Fact]
