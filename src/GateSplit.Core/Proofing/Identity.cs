@@ -20,6 +20,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double NearlyAll = 0.8;
     private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
+    private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
     private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
 
     /// <summary>How many of its notes are heard.</summary>
@@ -34,12 +35,16 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     public static (TakeTime? Time, ImmutableArray<Identity> Tracks) Of(
         IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, Func<TakeTime, double?[,]>? pitches = null)
     {
-        var best = TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time, null)).DefaultIfEmpty((Time: null, Sum: 0, Tracks: [.. tracks.Select(_ => None)])).MaxBy(t => t.Sum);
-        if (pitches is not null)
+        List<(TakeTime? Time, double Sum, ImmutableArray<Identity> Tracks)> tried = [.. TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time, null)).OrderByDescending(t => t.Sum)];
+        if (tried.Count == 0)
         {
-            var time = best.Time ?? new TakeTime(0, 0);
-            best = Paired(tracks, parts, named, time, pitches(time));
+            tried.Add((null, 0, [.. tracks.Select(_ => None)]));
         }
+
+        // Notes that come at even distances fit at several times: there the pitches tell which it is.
+        var best = pitches is null
+            ? tried[0]
+            : tried.Where(t => t.Sum >= NearBest * tried[0].Sum).Select(t => t.Time ?? new TakeTime(0, 0)).Select(time => Paired(tracks, parts, named, time, pitches(time))).MaxBy(t => t.Sum);
 
         if (best.Time is null || best.Tracks.All(t => t.Part is null))
         {

@@ -20,6 +20,8 @@ internal static class LateEntry
     private const double SofterHeld = 10; // dB: held notes are of many pitches
     private const double Softest = 0.1; // of these, softer ones do not count
     private const double Bled = 3; // dB by which one of them may be louder, where most of them are as much softer again: another sounds at its place
+    private const int SeveralHeld = 3; // held notes, most of which are missing while another sounds at the place of some
+    private const double Cut = 0.01; // s by which a note may lie before the file: its end is still heard
     private const float Floor = 1e-12f; // mean square
 
     /// <summary>Counts the notes that are missing at the start, of those that lie in the file.</summary>
@@ -32,7 +34,7 @@ internal static class LateEntry
     {
         // Where a file breaks off, nothing is missing at its start.
         var end = (double)sound.Frames.Count / sound.Rate.Hz - Longest;
-        var starts = part.Notes.Select(n => time.Of(n) + late).Where(t => t >= 0 && t <= end).ToArray();
+        var starts = part.Notes.Select(n => time.Of(n) + late).Where(t => t >= -Cut && t <= end).ToArray();
         var notes = starts.Select((start, i) => Bands(sound, start, i + 1 < starts.Length ? starts[i + 1] - start : Longest)).ToArray();
         if (notes.Length <= LeastBehind)
         {
@@ -56,7 +58,8 @@ internal static class LateEntry
             loudest = Math.Max(loudest, levels[i]);
             var behind = levels[(i + 1)..].Order().ToArray();
             var soft = behind[(int)(Softest * behind.Length)] - (part.Held ? SofterHeld : Softer);
-            if (i + 1 >= Several && (loudest < soft || (loudest < soft + Bled && TheilSen.Median([.. levels[..(i + 1)]]) < soft - Softer)))
+            var most = TheilSen.Median([.. levels[..(i + 1)]]);
+            if (i + 1 >= Several && (loudest < soft || (loudest < soft + Bled && most < soft - Softer) || (part.Held && i + 1 >= SeveralHeld && most < soft && loudest < TheilSen.Median(behind) - Softer)))
             {
                 missing = i + 1;
             }

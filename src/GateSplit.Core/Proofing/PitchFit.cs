@@ -17,6 +17,7 @@ internal static class PitchFit
     private const double Behind = 0.06; // s after a note begins: what is held has risen
     private const int LeastWindows = 4;
     private const float Silence = 1e-8f;
+    private const float Soft = 0.05f; // 13 dB under what three quarters of the windows do not pass
 
     /// <summary>Compares all tracks with all parts that are held.</summary>
     /// <param name="sounds">The tracks; null for a silent one.</param>
@@ -41,10 +42,18 @@ internal static class PitchFit
                 return;
             }
 
-            var heard = windows.SelectMany(w => Heard(sound, time.Of(w))).ToArray();
+            // Where a file begins late or breaks off, nothing is missing in it.
+            var length = (double)Window / sound.Rate.Hz;
+            var inside = windows.FindAll(w => time.Of(w) >= 0 && time.Of(w) + length <= (double)sound.Frames.Count / sound.Rate.Hz);
+            if (inside.Count < LeastWindows)
+            {
+                return;
+            }
+
+            var heard = Heard(sound, [.. inside.Select(time.Of)]);
             for (var part = 0; part < parts.Count; part++)
             {
-                fits[track, part] = parts[part].Tones.IsEmpty ? null : Correlation([.. windows.SelectMany(w => Held(parts[part], w, w + (double)Window / sound.Rate.Hz))], heard);
+                fits[track, part] = parts[part].Tones.IsEmpty ? null : Correlation([.. inside.SelectMany(w => Held(parts[part], w, w + length))], heard);
             }
         });
         return fits;
@@ -63,13 +72,22 @@ internal static class PitchFit
         return held;
     }
 
-    private static float[] Heard(IMonoSound sound, double at)
+    /// <summary>The pitch classes of all windows: what is far softer than most of the loud ones counts less, for where a part rests, others bleed in.</summary>
+    private static float[] Heard(IMonoSound sound, double[] windows)
+    {
+        List<(float[] Classes, float Energy)> heard = [.. windows.Select(w => Heard(sound, w))];
+        var soft = Soft * heard.Select(h => h.Energy).Order().ElementAt(windows.Length * 3 / 4);
+        return [.. heard.SelectMany(h => h.Classes.Select(c => h.Energy < soft ? c * MathF.Sqrt(h.Energy / soft) : c))];
+    }
+
+    private static (float[] Classes, float Energy) Heard(IMonoSound sound, double at)
     {
         var (rate, samples, heard) = (sound.Rate.Hz, new float[Window], new float[Classes]);
         sound.Read((long)(at * rate), samples);
-        if (TensorPrimitives.SumOfSquares<float>(samples) / Window < Silence)
+        var energy = TensorPrimitives.SumOfSquares<float>(samples) / Window;
+        if (energy < Silence)
         {
-            return heard;
+            return (heard, 0);
         }
 
         for (var i = 0; i < Window; i++)
@@ -93,7 +111,7 @@ internal static class PitchFit
         var (least, most) = (TensorPrimitives.Min<float>(heard), TensorPrimitives.Max<float>(heard));
         TensorPrimitives.Subtract(heard, least, heard);
         TensorPrimitives.Divide(heard, Math.Max(most, float.Epsilon), heard);
-        return heard;
+        return (heard, energy);
     }
 
     /// <summary>Pearson's, over what both have at least something of.</summary>

@@ -46,6 +46,19 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0.9, 0.05, 0.0)]
+    [InlineData(0.05, 0.9, 1.5)]
+    public void Of_several_times_at_which_even_notes_fit_the_pitches_tell_one(double atOnce, double later, double told)
+    {
+        // Every one and a half seconds, with one missing, and swells inside that are louder than what begins.
+        double[] notes = [.. Enumerable.Range(0, 20).Where(i => i != 7).Select(i => 1 + (1.5 * i))];
+        ImmutableArray<Onset> onsets = [.. Enumerable.Range(0, 21).SelectMany(i => new[] { new Onset(1 + (1.5 * i), 0.5), new Onset(1.6 + (1.5 * i) + (0.04 * (i % 7)), 1) })];
+        var (time, tracks) = Identity.Of([onsets], [new Part("Lead", [.. notes], true)], [0], at => new double?[,] { { Math.Abs(at.Offset) < 0.1 ? atOnce : Math.Abs(at.Offset - 1.5) < 0.1 ? later : 0 } });
+        Assert.Equal(0, tracks[0].Part);
+        Assert.Equal(told, time!.Offset, 0.05);
+    }
+
+    [Theory]
     [InlineData(new[] { 0.0, 4 }, new[] { 1.5, 2.5, 4 }, 0)] // what is held begins a little later than its notes, never earlier
     [InlineData(new[] { 0.0, -4 }, new[] { 1.5, 2.5, 4 }, 0)]
     [InlineData(new[] { 0.0, -4 }, new[] { 3.0, 8, 8 }, 0)] // one that begins late is no proof

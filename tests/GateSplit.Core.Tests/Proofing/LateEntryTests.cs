@@ -81,6 +81,22 @@ public sealed class LateEntryTests
         Assert.Equal(4, Missing(Struck(i => i < 4 ? 0.4 : 1)));
     }
 
+    [Theory]
+    [InlineData(0.46, 5, 5)] // another sounds where two of five are missing: 6.7 dB below the others
+    [InlineData(0.6, 5, 0)] // 4 dB: it is played
+    [InlineData(0.46, 2, 0)] // two, of which one is heard
+    [InlineData(0.46, 3, 3)]
+    public void Most_of_the_held_notes_at_the_start_are_missing_where_another_sounds_at_the_places_of_some(double heard, int missing, int told) =>
+        Assert.Equal(told, Missing(Struck(i => i >= missing ? 1 : i is 1 or 4 ? heard : 0.01), held: true));
+
+    [Fact]
+    public void A_note_that_begins_a_little_before_the_file_counts()
+    {
+        Assert.Equal(2, Missing(Struck(i => i < 2 ? 0 : 1, -0.505), -0.505)); // 5 ms: most of it would be heard
+        Assert.Equal(0, Missing(Struck(i => i < 2 ? 0 : 1, -0.52), -0.52)); // 20 ms: only one is missing of those that lie in it
+        Assert.Equal(0, Missing(Struck(_ => 1, -0.505), -0.505));
+    }
+
     private static int Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>
         LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. notes ?? Notes], held), others is null ? [] : [others], new TakeTime(offset, 0), 0);
 
