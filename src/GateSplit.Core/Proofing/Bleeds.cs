@@ -33,6 +33,10 @@ internal sealed class Bleeds
     private const double AsLoud = 2.5; // times, in energy: hits in whose way nothing is and the filter tell the same
     private const double Finer = 1.4;
     private const double SureError = 0.03; // of what the filter expects
+    private const double Same = 1.26; // times, in energy: 1 dB, which a level told as exact may be wrong by
+    private const double SureShare = 0.05; // by which what is there may differ from what the filter expects
+    private const double SureSpread = 0.5; // dB between the two halves
+    private const double MostOfClear = 0.35; // dB: the standard error of the level that clear hits tell
     private const double LeastKnown = 0.6; // of the energy of an element
     private const double FarApart = 10; // times, in energy: where filters of different lengths differ so much, none of them tells what a band holds that it does not know
     private const double Hides = 4; // times what the filters make of noise may hide in it
@@ -175,7 +179,7 @@ internal sealed class Bleeds
         {
             // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy.
             var alike = Near(AsLoud);
-            return (Level(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, false);
+            return (Level(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
         }
 
         var weights = Weights(heard, own.Begins);
@@ -226,18 +230,33 @@ internal sealed class Bleeds
         var apart = tries.Max(t => t.Both) > FarApart * tries.Min(t => t.Both);
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread && (best.Known >= LeastKnown || !apart))
         {
+            // A long filter follows whatever is there: where it tells far more than a short one, it has followed another.
+            if (apart)
+            {
+                return tries[^1].Spread < MostSpread ? (Level(tries[^1].Both), true, true) : null;
+            }
+
             // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer. What is held is heard beside more of others, which makes a filter softer.
-            var sure = best.Known >= LeastKnown && error <= SureError && tries.TrueForAll(t => t.Both > best.Both / Finer && t.Both < best.Both * Finer);
-            var near = sure && !held ? Finer : AsLoud;
-            return middle > best.Both / near && middle < best.Both * near
+            bool AllWithin(double times) => tries.TrueForAll(t => t.Both > best.Both / times && t.Both < best.Both * times);
+            bool IsMiddleWithin(double times) => middle > best.Both / times && middle < best.Both * times;
+            var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
+            var exact = sure && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && (clear.Count == 0 || IsMiddleWithin(Finer));
+            return IsMiddleWithin(sure && !held ? Finer : AsLoud)
                 ? (Level(middle), true, false)
-                : (Level(best.Both), true, !sure);
+                : (Level(best.Both), true, !exact);
         }
 
         var hidden = Hides * tries.Max(t => t.Loudest);
         return double.IsFinite(hidden) ? (Level(hidden), false, false) : null;
 
         static Decibels Level(double energy) => Decibels.FromRatio(Math.Sqrt(energy));
+
+        static double ErrorOf(List<double> energies)
+        {
+            var levels = energies.ConvertAll(e => 10 * Math.Log10(e));
+            var mean = levels.Average();
+            return Math.Sqrt(levels.Sum(l => (l - mean) * (l - mean)) / (levels.Count - 1) / levels.Count);
+        }
     }
 
     /// <summary>

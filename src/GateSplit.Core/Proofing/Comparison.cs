@@ -239,7 +239,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                 continue;
             }
 
-            Fade(sound);
+            Hann.Fade(sound);
             second.Read(from, within);
             var lags = CrossCorrelation.Lags(sound, within, whitened: true);
             var peak = CrossCorrelation.PeakOf(lags);
@@ -306,14 +306,6 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
             ? null
             : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => (w.At, w.Place!.Value.Value))];
-    }
-
-    private static void Fade(Span<float> sound)
-    {
-        for (var i = 0; i < sound.Length; i++)
-        {
-            sound[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / sound.Length));
-        }
     }
 
     /// <summary>

@@ -23,6 +23,8 @@ internal static class Doubles
     private const int LeastPlaces = 3; // of those where it does not, to judge a file that clips; and with something else, to be no copy
     private const double Near = 0.01; // s
     private const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
+    private const double Through = 0.375; // of the energy: what Hann's window lets through
+    private const double OverNoise = 10;
     private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere
     private const int Octaves = 9;
     private const double Lowest = 45; // Hz
@@ -37,8 +39,8 @@ internal static class Doubles
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
-        var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i]) : []).ToList();
         var noises = sounds.Select(sound => new Lazy<double[]>(() => Quietest(sound!))).ToList();
+        var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i], noises[i].Value) : []).ToList();
         var energies = sounds.Select(sound => sound is null ? [] : Energies(sound, all, cancel)).ToList();
         var firsts = new int[sounds.Count + 1];
         for (var i = 0; i < sounds.Count; i++)
@@ -91,7 +93,6 @@ internal static class Doubles
     {
         const int Length = 2048;
         const double Most = 0.5; // of its energy
-        const double OverNoise = 10;
         if (at - lag + Length > twin.Frames.Count || at + Length > file.Frames.Count)
         {
             return false;
@@ -103,20 +104,22 @@ internal static class Doubles
         var whole = TensorPrimitives.SumOfSquares<float>(here);
         TensorPrimitives.MultiplyAdd(there, (float)-gain, here, here);
         var left = TensorPrimitives.SumOfSquares<float>(here);
-        return left > Most * whole && left > OverNoise * 2 * noise.Sum() / Window * Length / Window;
+        return left > Most * whole && left > OverNoise * InAWindow(noise) * Length / Window;
     }
 
-    /// <summary>Windows about the strongest beginnings, spread over the file.</summary>
+    /// <summary>The energy of a window of samples in which nothing but noise is, of which the faded spectrum is known.</summary>
+    private static double InAWindow(double[] noise) => 2 * noise.Sum() / (Through * Window);
+
+    /// <summary>Windows about the strongest beginnings, spread over the file; where hardly any is heard, also some at even distances.</summary>
     private static long[] PlacesOf(IMonoSound sound, ImmutableArray<Onset> onsets)
     {
         var rate = sound.Rate.Hz;
-        return onsets.Length == 0
-            ? [.. Enumerable.Range(1, Places).Select(i => sound.Frames.Count * i / (Places + 1))]
-            : [.. onsets.Select((o, i) => (o, Part: i * Places / onsets.Length)).GroupBy(p => p.Part).Select(g => (long)((g.MaxBy(p => p.o.Strength).o.Seconds - Lead) * rate))];
+        var begin = onsets.Select((o, i) => (o, Part: i * Places / onsets.Length)).GroupBy(p => p.Part).Select(g => (long)((g.MaxBy(p => p.o.Strength).o.Seconds - Lead) * rate));
+        return onsets.Length < Places ? [.. begin, .. Enumerable.Range(1, Places).Select(i => sound.Frames.Count * i / (Places + 1))] : [.. begin];
     }
 
-    /// <summary>The loudest windows in which a file that clips does not.</summary>
-    private static long[] Softer(IMonoSound sound, ImmutableArray<Onset> onsets)
+    /// <summary>The loudest windows in which a file that clips does not, of those in which more than its noise is heard.</summary>
+    private static long[] Softer(IMonoSound sound, ImmutableArray<Onset> onsets, double[] noise)
     {
         const double Below = 0.7; // of its peak
         var samples = new float[Window];
@@ -126,7 +129,7 @@ internal static class Doubles
             return (At: at, Peak: TensorPrimitives.MaxMagnitude<float>(samples), Energy: TensorPrimitives.SumOfSquares<float>(samples));
         }).ToList();
         var peak = windows.Select(w => Math.Abs(w.Peak)).DefaultIfEmpty().Max();
-        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
+        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise)).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
     }
 
     /// <summary>The roots of the energies of all slices of all windows: smoothed, since what is compared lies between slices.</summary>
@@ -216,10 +219,8 @@ internal static class Doubles
         var (samples, common, own, there) = (new float[Window], new Complex[Window / 2], new double[Window / 2], new double[Window / 2]);
         foreach (var place in places)
         {
-            one.Read(place, samples);
-            var here = CrossCorrelation.Spectrum(samples, Window);
-            other.Read(place + lag, samples);
-            var beside = CrossCorrelation.Spectrum(samples, Window);
+            var here = Faded(one, place, samples);
+            var beside = Faded(other, place + lag, samples);
             for (var bin = 1; bin < Window / 2; bin++)
             {
                 common[bin] += sign * Complex.Conjugate(here[bin]) * beside[bin];
@@ -263,7 +264,7 @@ internal static class Doubles
     {
         const double Apart = 0.5;
         const double Much = 0.06; // of the energy of a file
-        const double OverNoise = 100; // where nothing but the sound is heard
+        const double Clear = 100; // times the noise: nothing but the sound is heard
         const double Same = 0.95;
         const double MostNoise = 0.5; // of the energy of an octave that is asked for its gain
         const double Soft = 0.1; // of its energy where it is loudest
@@ -272,10 +273,8 @@ internal static class Doubles
         var (samples, bins) = (new float[Window], new double[Octaves]);
         foreach (var place in places)
         {
-            one.Sound.Read(place, samples);
-            var first = CrossCorrelation.Spectrum(samples, Window);
-            other.Sound.Read(place + lag.Frames, samples);
-            var second = CrossCorrelation.Spectrum(samples, Window);
+            var first = Faded(one.Sound, place, samples);
+            var second = Faded(other.Sound, place + lag.Frames, samples);
             var here = new Shared[Octaves];
             for (var bin = 1; bin < Window / 2; bin++)
             {
@@ -300,7 +299,7 @@ internal static class Doubles
 
         bool IsLoud(int b) => sums[b].One > least * whole.One && sums[b].Other > least * whole.Other;
         double Usual(int b, Func<Shared, double> of) => TheilSen.Median([.. shared[b].Select(of)]);
-        bool IsClear(int b) => Usual(b, s => s.One) > OverNoise * noise[b] && Usual(b, s => s.Other) > OverNoise * otherNoise[b];
+        bool IsClear(int b) => Usual(b, s => s.One) > Clear * noise[b] && Usual(b, s => s.Other) > Clear * otherNoise[b];
         bool GoTogether(int b) => Usual(b, s => s.Alike) > Same;
         if (!octaves.FindAll(IsLoud).TrueForAll(b => GoTogether(b) || !IsClear(b)))
         {
@@ -343,6 +342,14 @@ internal static class Doubles
         public Shared Plus(Shared more) => new(One + more.One, With + more.With, Other + more.Other);
     }
 
+    /// <summary>A window's spectrum, into whose highest octave nothing spills from where it is cut.</summary>
+    private static Complex[] Faded(IMonoSound sound, long at, float[] samples)
+    {
+        sound.Read(at, samples);
+        Hann.Fade(samples);
+        return CrossCorrelation.Spectrum(samples, Window);
+    }
+
     private static int? Octave(int bin, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / Window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;
 
     /// <summary>The energy of each octave where a file is quietest in it, of windows spread over it.</summary>
@@ -353,8 +360,7 @@ internal static class Doubles
         var samples = new float[Window];
         for (var look = 0; look < Looks; look++)
         {
-            sound.Read(Math.Max(0, sound.Frames.Count - Window) * look / Looks, samples);
-            var (bins, energies) = (CrossCorrelation.Spectrum(samples, Window), new double[Octaves]);
+            var (bins, energies) = (Faded(sound, Math.Max(0, sound.Frames.Count - Window) * look / Looks, samples), new double[Octaves]);
             for (var bin = 1; bin < Window / 2; bin++)
             {
                 if (Octave(bin, sound.Rate.Hz) is { } octave)

@@ -20,6 +20,7 @@ internal static class LateEntry
     private const double SofterHeld = 10; // dB: held notes are of many pitches
     private const double Softest = 0.1; // of these, softer ones do not count
     private const double Bled = 3; // dB by which one of them may be louder, where most of them are as much softer again: another sounds at its place
+    private const double Apart = 1; // dB: where others behind are as soft, one of its sounds is
     private const int SeveralHeld = 3; // held notes, most of which are missing while another sounds at the place of some
     private const double Cut = 0.01; // s by which a note may lie before the file: its end is still heard
     private const float Floor = 1e-12f; // mean square
@@ -59,7 +60,7 @@ internal static class LateEntry
             var behind = levels[(i + 1)..].Order().ToArray();
             var soft = behind[(int)(Softest * behind.Length)] - (part.Held ? SofterHeld : Softer);
             var most = TheilSen.Median([.. levels[..(i + 1)]]);
-            if (i + 1 >= Several && (loudest < soft || (loudest < soft + Bled && most < soft - Softer) || (part.Held && i + 1 >= SeveralHeld && most < soft && loudest < TheilSen.Median(behind) - Softer)))
+            if (i + 1 >= Several && behind[Several - 1] > most + Apart && (loudest < soft || (loudest < soft + Bled && most < soft - Softer) || (part.Held && i + 1 >= SeveralHeld && most < soft && loudest < TheilSen.Median(behind) - Softer)))
             {
                 missing = i + 1;
             }

@@ -173,11 +173,7 @@ public sealed record NullTest(
     private static void Octave(ReadOnlySpan<float> samples, SampleRate rate, double[] energies)
     {
         var faded = samples.ToArray();
-        for (var i = 0; i < faded.Length; i++)
-        {
-            faded[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / faded.Length));
-        }
-
+        Hann.Fade(faded);
         var bins = CrossCorrelation.Spectrum(faded, faded.Length);
         for (var bin = 1; bin < bins.Length / 2; bin++)
         {

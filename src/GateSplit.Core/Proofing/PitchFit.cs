@@ -90,11 +90,7 @@ internal static class PitchFit
             return (heard, 0);
         }
 
-        for (var i = 0; i < Window; i++)
-        {
-            samples[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / Window));
-        }
-
+        Hann.Fade(samples);
         var bins = CrossCorrelation.Spectrum(samples, Window);
         for (var bin = (int)Math.Ceiling(Lowest * Window / rate); bin < Highest * Window / rate; bin++)
         {

@@ -38,11 +38,7 @@ internal readonly record struct SoundLag(double Frames, int Sign)
             cancel.ThrowIfCancellationRequested();
             one.Read(start, sound);
             other.Read((long)Math.Round(place(start)) - reach, within);
-            for (var i = 0; i < Window; i++)
-            {
-                sound[i] *= (float)(0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / Window));
-            }
-
+            Hann.Fade(sound);
             var (here, there) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
             for (var i = 0; i < size; i++)
             {

@@ -29,9 +29,10 @@ public static class AverageSpectrum
         {
             cancel.ThrowIfCancellationRequested();
             sound.Read(count == 1 ? 0 : (sound.Frames.Count - Window) * window / (count - 1), samples);
+            Hann.Fade(samples);
             for (var i = 0; i < Window; i++)
             {
-                bins[i] = samples[i] * (0.5 - 0.5 * Math.Cos(2 * Math.PI * (i + 0.5) / Window));
+                bins[i] = samples[i];
             }
 
             Fourier.Forward(bins, FourierOptions.NoScaling);

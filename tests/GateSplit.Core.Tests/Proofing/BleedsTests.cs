@@ -65,6 +65,29 @@ public sealed class BleedsTests
         static void Times(float[] sound, int at, float by) => Scaled(sound[at..(at + Rate)], by).CopyTo(sound, at);
     }
 
+    [Theory]
+    [InlineData(0.05, 4, false)] // 0.3 dB either way
+    [InlineData(0.2, 4, true)] // 1.2 dB: the mean of four may be wrong by half of it
+    [InlineData(0.2, 20, false)] // that of twenty by less
+    public void A_level_is_told_as_exact_only_where_hits_tell_it_well_enough(double spread, int count, bool about)
+    {
+        double[] hits = [.. Enumerable.Range(1, count).Select(i => (Seconds - 2) / count * i)];
+        var own = Bursts(hits, ring: 0.02);
+        var other = Scaled(own, 0.1f);
+        foreach (var (i, hit) in hits.Index())
+        {
+            var part = other.AsSpan((int)(hit * Rate), Rate);
+            for (var at = 0; at < part.Length; at++)
+            {
+                part[at] *= (float)Math.Pow(2, spread * (i % 2 == 0 ? 1 : -1));
+            }
+        }
+
+        var bleed = Assert.Single(Told(own, other, hits, [], held: false));
+        Assert.Equal(about, bleed.About);
+        Assert.Equal(-20, bleed.Level.Value, 0.5);
+    }
+
     [Fact]
     public void What_is_heard_beside_a_held_sound_makes_its_bleed_no_softer_where_a_hit_has_nothing_in_its_way()
     {

@@ -112,6 +112,38 @@ public sealed class DoublesTests
         Assert.Equal(-6.02, found.Gain.Value, 0.05);
     }
 
+    [Fact]
+    public void A_copy_that_clips_at_all_hits_is_not_judged_by_the_noise_between_them()
+    {
+        var sound = Struck(1, decay: 200, level: 0.6);
+        Array.ForEach(Times, t => sound.AsSpan((int)(t * Rate) + 4000, 12000).Clear());
+        Assert.Equal(300, Of(Noisy(sound, 0.0005, 2), Clipped(Noisy(Later(sound, 300, 1), 0.0005, 3)), 1)!.LagFrames, 0.05);
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(0.2)]
+    [InlineData(-0.5)]
+    public void A_copy_between_samples_of_a_tone_far_louder_than_all_above_it_is_a_copy(double between)
+    {
+        // Sines of which the value between samples is known: what the low one spills over the others where a window is cut goes with neither.
+        var random = new Random(4);
+        List<(double Hertz, double Level, double Phase)> sines = [(100.3, 0.4, 0), .. Enumerable.Range(0, 60).Select(_ => (6000 + (12000 * random.NextDouble()), 0.0004, 6.28 * random.NextDouble()))];
+        float[] At(double later) => [.. Enumerable.Range(0, Length).Select(i => (float)sines.Sum(s => s.Level * Math.Sin((2 * Math.PI * s.Hertz * (i - later) / Rate) + s.Phase)))];
+        Assert.Equal(between, Of(Noisy(At(0), 1e-5, 2), Noisy(At(between), 1e-5, 3))!.LagFrames, 0.02);
+    }
+
+    [Fact]
+    public void A_copy_of_what_swells_is_told_where_no_beginning_is_heard()
+    {
+        // Two seconds of nothing but noise, then what has no beginning; the noise is all that begins.
+        var random = new Random(6);
+        var low = 0.0;
+        float[] sound = [.. Enumerable.Range(0, Length).Select(i => (float)(i < 2 * Rate ? 0 : (low += 0.02 * ((2 * random.NextDouble()) - 1 - low)) * Math.Min(1, (i - (2.0 * Rate)) / Rate)))];
+        var pairs = Doubles.Of([new Samples(Noisy(sound, 0.001, 2)), new Samples(Noisy(Later(sound, 500, 1), 0.001, 3))], [[new Onset(0, 0.001)], [new Onset(0, 0.001)]], [false, false], TestContext.Current.CancellationToken);
+        Assert.Equal(500, Assert.Single(pairs).Other.LagFrames, 0.3);
+    }
+
     [Theory]
     [InlineData(0.0, false)]
     [InlineData(0.001, false)]
@@ -136,7 +168,7 @@ public sealed class DoublesTests
     private static double Level(int hit) => hit % 2 == 0 ? 0.6 : 0.15;
 
     /// <summary>Hits of low tones and noise that die away, loud and soft in turn.</summary>
-    private static float[] Struck(int seed, double decay = 3000)
+    private static float[] Struck(int seed, double decay = 3000, double? level = null)
     {
         var (sound, random) = (new float[Length], new Random(seed));
         for (var hit = 0; hit < Times.Length; hit++)
@@ -144,7 +176,7 @@ public sealed class DoublesTests
             for (var i = 0; i < 16000; i++)
             {
                 var noise = 2 * random.NextDouble() - 1;
-                sound[(int)(Times[hit] * Rate) + i] += (float)(Level(hit) * Math.Exp(-i / decay) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
+                sound[(int)(Times[hit] * Rate) + i] += (float)((level ?? Level(hit)) * Math.Exp(-i / decay) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
             }
         }
 

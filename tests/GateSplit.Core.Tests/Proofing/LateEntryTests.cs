@@ -89,6 +89,15 @@ public sealed class LateEntryTests
     public void Most_of_the_held_notes_at_the_start_are_missing_where_another_sounds_at_the_places_of_some(double heard, int missing, int told) =>
         Assert.Equal(told, Missing(Struck(i => i >= missing ? 1 : i is 1 or 4 ? heard : 0.01), held: true));
 
+    [Theory]
+    [InlineData(1, 2)] // one is as soft further on: it may be missing as well
+    [InlineData(2, 0)] // an element of several sounds, of which one is soft and rare
+    public void What_is_as_soft_further_on_is_played_so(int soft, int told)
+    {
+        double[] notes = [.. Enumerable.Range(0, 44).Select(i => 0.2 + (0.125 * i))];
+        Assert.Equal(told, Missing(Struck(i => i < 2 || (i > 20 && i <= 20 + soft) ? 0.01 : 1, notes: notes), notes: notes));
+    }
+
     [Fact]
     public void A_note_that_begins_a_little_before_the_file_counts()
     {
