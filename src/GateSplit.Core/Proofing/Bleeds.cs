@@ -230,10 +230,10 @@ internal sealed class Bleeds
         var apart = tries.Max(t => t.Both) > FarApart * tries.Min(t => t.Both);
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread && (best.Known >= LeastKnown || !apart))
         {
-            // A long filter follows whatever is there: where it tells far more than a short one, it has followed another.
-            if (apart)
+            // A long filter follows whatever is there: where it tells something else than a short one, it has followed another.
+            if (apart && tries[^1].Spread < MostSpread)
             {
-                return tries[^1].Spread < MostSpread ? (Level(tries[^1].Both), true, true) : null;
+                return (Level(tries[^1].Both), true, true);
             }
 
             // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer. What is held is heard beside more of others, which makes a filter softer.
