@@ -103,17 +103,36 @@ public sealed class BleedsTests
     }
 
     [Theory]
-    [InlineData(2, 6)]
-    [InlineData(3, 16)]
-    public void Few_hits_in_whose_way_nothing_is_tell_no_level_against_all_others(int few, int all)
+    [InlineData(2, 6, 0.1, true)]
+    [InlineData(3, 16, 0.1, true)]
+    [InlineData(2, 6, 0.0, false)] // they tell what the others tell
+    public void Few_hits_in_whose_way_nothing_is_tell_no_level_against_all_others(int few, int all, double beside, bool about)
     {
         // The first have silence before them and another noise that begins with them; all others have hiss under them.
         double[] hits = [.. Enumerable.Range(1, all).Select(i => 2.3 * i)];
         var (own, other) = (Bursts(hits, ring: 0.5), new float[(int)(Seconds * Rate)]);
         SoxTake.Add(other, own, 0, 0.1);
-        SoxTake.Add(other, Bursts(hits[..few], ring: 0.5), 0, 0.1);
+        SoxTake.Add(other, Bursts(hits[..few], ring: 0.5), 0, beside);
         SoxTake.Add(other, Hiss(hits[few - 1] + 1.5, Seconds), 0, 0.045);
-        Assert.Equal(-20, Assert.Single(Told(own, other, hits, [], held: false)).Level.Value, 1.0);
+        var bleed = Assert.Single(Told(own, other, hits, [], held: false));
+        Assert.Equal(-20, bleed.Level.Value, 1.0);
+        Assert.Equal(about, bleed.About);
+    }
+
+    [Theory]
+    [InlineData(0.03, -19.6, false)]
+    [InlineData(0.06, -18.7, true)] // a short filter tells 1.3 dB less
+    public void A_level_of_which_an_echo_is_a_part_is_told_as_exact_where_the_echo_is_soft(double echo, double level, bool about)
+    {
+        // Through hiss, so that filters tell it; the echo is 6 ms later, where only the longest of them reaches.
+        double[] hits = [.. Enumerable.Range(1, 16).Select(i => 2.3 * i)];
+        var (own, other) = (Bursts(hits, ring: 0.3), Hiss(0, Seconds));
+        other = Scaled(other, 0.045f);
+        SoxTake.Add(other, own, 0, 0.1);
+        SoxTake.Add(other, own, 300, echo);
+        var bleed = Assert.Single(Told(own, other, hits, [], held: false));
+        Assert.Equal(level, bleed.Level.Value, 0.4);
+        Assert.Equal(about, bleed.About);
     }
 
     [Theory]
