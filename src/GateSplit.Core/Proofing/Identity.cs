@@ -21,6 +21,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
     private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
+    private const double Plain = 0.75; // of what could be: a time that needs no pitches to be told from others
     private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
 
     /// <summary>How many of its notes are heard.</summary>
@@ -41,10 +42,11 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             tried.Add((null, 0, [.. tracks.Select(_ => None)]));
         }
 
-        // Notes that come at even distances fit at several times: there the pitches tell which it is.
+        // Notes that come at even distances fit at several times: where none is plain, the pitches tell which it is.
+        var plain = tried[0].Sum >= Plain * tracks.Count(t => !t.IsEmpty);
         var best = pitches is null
             ? tried[0]
-            : tried.Where(t => t.Sum >= NearBest * tried[0].Sum).Select(t => t.Time ?? new TakeTime(0, 0)).Select(time => Paired(tracks, parts, named, time, pitches(time))).MaxBy(t => t.Sum);
+            : tried.Where((t, i) => i == 0 || (!plain && t.Sum >= NearBest * tried[0].Sum)).Select(t => t.Time ?? new TakeTime(0, 0)).Select(time => Paired(tracks, parts, named, time, pitches(time))).MaxBy(t => t.Sum);
 
         if (best.Time is null || best.Tracks.All(t => t.Part is null))
         {
