@@ -96,8 +96,15 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private static (double Start, double Slope)? Place(IMonoSound first, IMonoSound second, CancellationToken cancel = default) =>
         Line(first, second, null, cancel) is var (start, slope, line, _) ? Refine(first, second, start, slope, line) : null;
 
-    /// <summary>A straight line through the offsets of all windows, the windows that lie along it, and all that were found.</summary>
-    private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Line(IMonoSound first, IMonoSound second, double? expected, CancellationToken cancel)
+    /// <summary>A straight line through the offsets of windows.</summary>
+    /// <param name="Start">The offset at the start of the first, in frames.</param>
+    /// <param name="Slope">What it grows by with each frame.</param>
+    /// <param name="Windows">The windows that lie along it.</param>
+    /// <param name="Found">All that were found.</param>
+    private readonly record struct Straight(double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found);
+
+    /// <summary>The likeliest of the straight lines through the offsets of windows.</summary>
+    private static Straight? Line(IMonoSound first, IMonoSound second, double? expected, CancellationToken cancel)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -107,14 +114,27 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         var flux = FluxEnvelope.Of(first, cancel);
         var starts = Starts(flux, first);
 
-        // Where music repeats, windows are the same sound at many a place; only far more of them speak against the place where most rises meet, and nothing against it if it is where it is expected.
-        var lines = Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz).Select(anchor => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null);
-        var likeliest = lines.FirstOrDefault();
-        return likeliest is not { } line ? null : Math.Abs(line.Start - expected ?? double.MaxValue) < AsExpected * first.Rate.Hz ? line : lines.Skip(1).Where(l => l?.Windows.Count >= FarMore * line.Windows.Count).MaxBy(l => l!.Value.Windows.Count) ?? likeliest;
+        // Where music repeats, windows are the same sound at many a place. The place where most rises meet is it if it is where it is expected; if
+        // not, one that is there is, unless far fewer windows lie on it; if none is there, one with far more windows than it.
+        var anchors = Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz).ToList();
+        var likeliest = anchors.Count == 0 ? null : Along(anchors[0]);
+        if (likeliest is { } line && IsExpected(line))
+        {
+            return line;
+        }
+
+        var windows = likeliest?.Windows.Count ?? 0;
+        var others = anchors.Skip(1).Select(Along).OfType<Straight>().OrderByDescending(l => l.Windows.Count).ToList();
+        return others.Where(l => IsExpected(l) && FarMore * l.Windows.Count > windows)
+            .Concat(others.Where(l => windows > 0 && l.Windows.Count >= FarMore * windows))
+            .Select(l => (Straight?)l).FirstOrDefault(likeliest);
+
+        Straight? Along(double anchor) => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null;
+        bool IsExpected(Straight line) => Math.Abs(line.Start - expected ?? double.MaxValue) < AsExpected * first.Rate.Hz;
     }
 
     /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>
-    private static (double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found)? Through(List<(double At, double Value)> found)
+    private static Straight? Through(List<(double At, double Value)> found)
     {
         var (start, slope) = TheilSen.Fit(found);
         var line = OnLine(start, slope);
@@ -125,7 +145,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             line = OnLine(start, slope);
         }
 
-        return line.Count < Math.Max(Math.Min(LeastOnLine, found.Count), Math.Min(LeastAgreed, EnoughWindows * found.Count)) || Math.Abs(slope) > MostDrift ? null : (start, slope, [.. line.Select(p => (long)p.At)], [.. found.OrderBy(f => f.At)]);
+        return line.Count < Math.Max(Math.Min(LeastOnLine, found.Count), Math.Min(LeastAgreed, EnoughWindows * found.Count)) || Math.Abs(slope) > MostDrift ? null : new(start, slope, [.. line.Select(p => (long)p.At)], [.. found.OrderBy(f => f.At)]);
 
         List<(double At, double Value)> OnLine(double start, double slope) => found.FindAll(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine);
 

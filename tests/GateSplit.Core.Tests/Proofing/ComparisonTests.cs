@@ -136,6 +136,49 @@ public sealed class ComparisonTests : IDisposable
     }
 
     [Theory]
+    [InlineData(null, null)]
+    [InlineData(1234.0, 1234.0)]
+    [InlineData(1234.0 + 2500, null)]
+    public void Where_most_rises_meet_but_no_sound_does_the_expected_place_is_it(double? expected, double? told)
+    {
+        var random = new Random(6);
+        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
+        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
+        for (var hit = 0; hit < 60; hit++)
+        {
+            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
+            SoxTake.Add(first, own, at, 1);
+            SoxTake.Add(second, own, at + 1234, 0.6);
+            SoxTake.Add(second, Hit(), at + 97000, 0.9);
+        }
+
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected) is { } place ? Math.Round(place.Start, 1) : null);
+    }
+
+    [Theory]
+    [InlineData(null, 97000)]
+    [InlineData(1234.0, 1234)]
+    [InlineData(1234.0 + 2300, 1234)]
+    [InlineData(1234.0 + 2500, 97000)]
+    [InlineData(97000.0, 97000)]
+    public void Of_places_at_which_nearly_as_many_windows_fit_the_expected_one_is_it(double? expected, double told)
+    {
+        // What all was played to comes again two seconds later, where more of it is loud.
+        var random = new Random(5);
+        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
+        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
+        for (var hit = 0; hit < 60; hit++)
+        {
+            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
+            SoxTake.Add(first, own, at, 1);
+            SoxTake.Add(second, hit % 3 == 0 ? Hit() : own, at + 1234, 0.6);
+            SoxTake.Add(second, own, at + 97000, 0.9);
+        }
+
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected)!.Value.Start, 0.1);
+    }
+
+    [Theory]
     [InlineData(null, 1234)]
     [InlineData(144000.0, 144000)]
     [InlineData(144000.0 + 2300, 144000)]
