@@ -16,8 +16,11 @@ namespace GateSplit.Tests.Shared;
 public sealed class PlantedRoom
 {
     private const int Rate = 48000;
+    private const double Tick = 0.002; // s: a note lies on the nearest tick of its file, which may be before its time
+    private const int Alone = 3; // recordings for the true energies, each of every third turn: nothing of the one before still rings in it
     private readonly Random _random;
     private float[][] _channels;
+    private float[][][] _alone = [];
 
     /// <summary>Makes one.</summary>
     /// <param name="seed">Gives the same again.</param>
@@ -69,8 +72,11 @@ public sealed class PlantedRoom
     /// <summary>True if the setting that separates the outputs was not made.</summary>
     public bool NotSeparate { get; }
 
-    /// <summary>True if there is something to read.</summary>
+    /// <summary>True if there is something to call.</summary>
     public bool Any => _channels.Length > 0;
+
+    /// <summary>True if nothing of it arrives anywhere.</summary>
+    public bool IsSilent => Energies.Cast<double>().All(e => e < 1e-9);
 
     /// <summary>Where what belongs on each channel really arrives; -1 for nowhere.</summary>
     public int[] Cables { get; private set; } = [];
@@ -107,12 +113,23 @@ public sealed class PlantedRoom
         }
 
         Times = ByHand ? HandTimes() : [.. Call.Turns.Select(t => t.Hits.ToArray())];
-        var song = Song.Of(ByHand ? HandSong() : Call.ToMidi("Roll call"));
-        listening = listening with { Pass = listening.Pass with { LengthBars = (int)song.Bars + 2, SettleLoops = 0 } };
-        var view = SplitView.Of(listening, song);
-        var printed = new StandInRecorder(view, song).Print(t => Path.Combine(folder, $"{t.Id}.wav"), DateTime.UnixEpoch);
-        return [.. listening.Tracks.Select(t => Samples(printed.First(p => p.Track.Id == t.Id).Path))];
+        var velocities = Times.Select(turn => turn.Select(_ => ByHand ? 60 + _random.Next(60) : 0).ToArray()).ToArray();
+        var bars = (int)Notes(_ => true).Bars + 2;
+        _alone = [.. Enumerable.Range(0, Alone).Select(third => Printed(Notes(turn => turn % Alone == third)))];
+        return Printed(Notes(_ => true));
+
+        Song Notes(Predicate<int> of) => Song.Of(ByHand ? HandSong(velocities, of) : Of(Call.ToMidi("Roll call"), of));
+
+        float[][] Printed(Song song)
+        {
+            var room = listening with { Pass = listening.Pass with { LengthBars = bars, SettleLoops = 0 } };
+            var printed = new StandInRecorder(SplitView.Of(room, song), song).Print(t => Path.Combine(folder, $"{t.Id}.wav"), DateTime.UnixEpoch);
+            return [.. room.Tracks.Select(t => Samples(printed.First(p => p.Track.Id == t.Id).Path))];
+        }
     }
+
+    // The first track has the tempo, each other one the notes of a turn.
+    private static MidiFile Of(MidiFile all, Predicate<int> of) => all with { Tracks = [.. all.Tracks.Where((_, i) => i == 0 || of(i - 1))] };
 
     /// <summary>When each hit of each turn sounds, before offset and drift.</summary>
     public double[][] Times { get; private set; } = [];
@@ -137,14 +154,14 @@ public sealed class PlantedRoom
         return [.. times];
     }
 
-    private MidiFile HandSong()
+    private MidiFile HandSong(int[][] velocities, Predicate<int> of)
     {
         var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
         for (var turn = 0; turn < Times.Length; turn++)
         {
-            foreach (var hit in Times[turn])
+            for (var hit = 0; of(turn) && hit < Times[turn].Length; hit++)
             {
-                writer.Hold(Call.Turns[turn].Channel, Call.Turns[turn].Key, 60 + _random.Next(60), hit * 2, 0.5);
+                writer.Hold(Call.Turns[turn].Channel, Call.Turns[turn].Key, velocities[turn][hit], Times[turn][hit] * 2, 0.5);
             }
         }
 
@@ -179,27 +196,15 @@ public sealed class PlantedRoom
         Drift = _random.Next(2) == 0 ? 0 : 400 * _random.NextDouble() - 200;
         Noise = _random.Next(3) == 0 ? -120 : -90 + 40 * _random.NextDouble();
         Clips = _random.Next(10) == 0;
-        var spoiled = Enumerable.Range(0, count).Select(_ => new float[_channels.Max(c => c.Length) + offset + Rate]).ToArray();
-        for (var channel = 0; channel < count; channel++)
-        {
-            if (Cables[channel] >= 0)
-            {
-                Put(_channels[channel], spoiled[Cables[channel]], offset + (int)(Latency[Cables[channel]] * Rate), 1);
-            }
-        }
-
-        if (Doubled is var (from, to) && Cables[from] >= 0)
-        {
-            Put(_channels[from], spoiled[to], offset + (int)(Latency[to] * Rate), 1);
-        }
-
+        var spoiled = Cabled(_channels, offset);
+        var alone = _alone.Select(a => Cabled(a, offset)).ToArray();
         Energies = new double[Call.Turns.Length, count];
         for (var turn = 0; turn < Times.Length; turn++)
         {
-            var length = Call.Turns[turn].Held && !ByHand ? 1.445 : 0.445;
+            var length = (int)((Call.Turns[turn].Held && !ByHand ? 1.4 : 0.45) * Rate);
             for (var channel = 0; channel < count; channel++)
             {
-                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(spoiled[channel].AsSpan(offset + (int)((t + Latency[channel]) * Rate), (int)(length * Rate))) / (length * Rate));
+                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(alone[turn % Alone][channel].AsSpan(offset + (int)((t - Tick + Latency[channel]) * Rate), length)) / length);
             }
         }
 
@@ -213,6 +218,26 @@ public sealed class PlantedRoom
         }
 
         _channels = [.. spoiled.Select(c => Drawn.Out(c, 0, Drift))];
+    }
+
+    /// <summary>What arrives on each channel through the cables.</summary>
+    private float[][] Cabled(float[][] channels, int offset)
+    {
+        var arriving = Enumerable.Range(0, channels.Length).Select(_ => new float[channels.Max(c => c.Length) + offset + Rate]).ToArray();
+        for (var channel = 0; channel < channels.Length; channel++)
+        {
+            if (Cables[channel] >= 0)
+            {
+                Put(channels[channel], arriving[Cables[channel]], offset + (int)(Latency[Cables[channel]] * Rate), 1);
+            }
+        }
+
+        if (Doubled is var (from, to) && Cables[from] >= 0)
+        {
+            Put(channels[from], arriving[to], offset + (int)(Latency[to] * Rate), 1);
+        }
+
+        return arriving;
     }
 
     private static void Put(float[] sound, float[] into, int at, float gain)

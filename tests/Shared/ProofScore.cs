@@ -122,7 +122,7 @@ public sealed class ProofScore
     public void Add(int seed, PlantedRoom room, RollCallReading? reading)
     {
         var where = $"seed {seed} ({room.ChartName}, {room.Call.Turns.Length} turns{(room.ByHand ? ", by hand" : "")}{(room.NotSeparate ? ", not separate" : "")}{(room.Clips ? ", clips" : "")}, noise {room.Noise:0}, drift {room.Drift:0})";
-        Count("order found", true, reading is not null, where);
+        Count("order found", !room.IsSilent, reading is not null, where);
         if (reading is null)
         {
             return;

@@ -11,7 +11,9 @@ namespace GateSplit.Core.Proofing;
 /// </summary>
 internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channels, ImmutableArray<Onset>[] onsets)
 {
-    private const double Apart = 0.35; // s: nearer ones are one hit on several channels
+    private const double Apart = 0.5; // s: nearer ones are one hit on several channels, or its echo
+    private const double EchoApart = 0.7; // s: so far apart hits are played; what is nearer and far softer is an echo
+    private const double Echo = 0.1; // of the strength of the hit before it
     private const double Latest = 0.25; // s by which a channel may be later than another
     private const double Beside = 0.2; // of the strongest beginning of a hit
     private const double Seconds = 0.3; // each channel may have a latency of its own
@@ -21,6 +23,10 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     private const double Elsewhere = 0.8; // that it is loudest where it should not be
     private const double Twice = 3; // that two elements sound the same
     private const double Unlike = 0.5; // distance from which on two sounds are two
+    private const double Paused = 1; // that its hits lie far apart, where a pause tells that the next element comes
+    private const double Hurried = 0.5; // that the next comes without a pause
+    private const double NoPause = 1.1; // times the usual time from hit to hit
+    private const double Pause = 1.5;
     private const double Settled = 0.05; // s: where a recording begins, its noise begins
     private const double Faint = 0.002; // of the strongest hit of all: what is softer is no hit
     private const float Rises = 0.15f; // of the energy behind a hit, that was not there before: what dies away is no hit
@@ -41,6 +47,8 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
 
         var (hits, profiles) = (heard.ConvertAll(h => h.At), heard.ConvertAll(h => h.Profile!));
         var (turns, count) = (call.Turns.Length, hits.Count);
+        var usual = count < 2 ? 0 : TheilSen.Median([.. hits.Zip(hits.Skip(1), (one, next) => next - one)]);
+        double[] pauses = [.. hits.Select((at, i) => i == 0 ? 1 : Math.Clamp(((at - hits[i - 1]) / usual - NoPause) / (Pause - NoPause), 0, 1))];
         var costs = new double[turns + 1, count + 1];
         var lengths = new int[turns + 1, count + 1];
         for (var hit = 1; hit <= count; hit++)
@@ -55,7 +63,7 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
                 costs[turn, hit] = double.PositiveInfinity;
                 for (var length = 0; length <= Math.Min(MostHits, hit); length++)
                 {
-                    var cost = costs[turn - 1, hit - length] + Cost(call.Turns[turn - 1], profiles, hit - length, length);
+                    var cost = costs[turn - 1, hit - length] + Cost(call.Turns[turn - 1], profiles, pauses, hit - length, length);
                     if (cost < costs[turn, hit])
                     {
                         (costs[turn, hit], lengths[turn, hit]) = (cost, length);
@@ -85,13 +93,17 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
         // The strongest first: what rings on behind one must not hide the next.
         var all = onsets.SelectMany(o => o).Where(o => o.Seconds > Settled).OrderByDescending(o => o.Strength).ToList();
         var hits = new List<Onset>();
-        foreach (var onset in all.TakeWhile(o => o.Strength > Faint * all[0].Strength).Where(o => !hits.Exists(h => Math.Abs(h.Seconds - o.Seconds) <= Apart)))
+        foreach (var onset in all.TakeWhile(o => o.Strength > Faint * all[0].Strength).Where(o => !hits.Exists(h => IsOf(h, o))))
         {
             hits.Add(onset);
         }
 
         return [.. hits.Select(h => all.Where(o => Math.Abs(o.Seconds - h.Seconds) <= Latest && o.Strength > Beside * h.Strength && hits.MinBy(n => Math.Abs(n.Seconds - o.Seconds)) == h).Min(o => o.Seconds)).Order()];
     }
+
+    /// <summary>True of a beginning that belongs to a stronger hit.</summary>
+    private static bool IsOf(Onset hit, Onset other) =>
+        Math.Abs(other.Seconds - hit.Seconds) <= Apart || (other.Strength < Echo * hit.Strength && other.Seconds > hit.Seconds && other.Seconds - hit.Seconds <= EchoApart);
 
     /// <summary>What a hit sounds like: the share of each band on each channel of all its energy, as amplitudes. Null where nothing becomes louder.</summary>
     private float[]? Profile(double at)
@@ -123,8 +135,8 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
         return profile;
     }
 
-    /// <summary>What it costs to say that some hits are one element's: how unlike they are, and how far from where it should be heard.</summary>
-    private double Cost(Turn turn, List<float[]> profiles, int first, int length)
+    /// <summary>What it costs to say that some hits are one element's: how unlike they are, how far from where it should be heard, and where between them, or not before them, there is a pause.</summary>
+    private double Cost(Turn turn, List<float[]> profiles, double[] pauses, int first, int length)
     {
         if (length == 0)
         {
@@ -149,6 +161,7 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
         double On(IEnumerable<int> some) => some.Where(c => c * BandEnergies.Bands <= mean.Length).Sum(c => TensorPrimitives.SumOfSquares<float>(mean.AsSpan((c - 1) * BandEnergies.Bands, BandEnergies.Bands)));
         List<int> own = [.. turn.Planned.Where(p => p.Direct && _telling.Contains(p.Channel)).Select(p => p.Channel)];
         var isElsewhere = own.Count > 0 && On(own) < 0.1 * On(_telling);
-        return unlike + Twice * again + (length == 1 ? LoneHit : 0) + (isElsewhere ? Elsewhere : 0);
+        var paused = Paused * pauses[(first + 1)..(first + length)].Sum() + Hurried * (1 - pauses[first]);
+        return unlike + paused + Twice * again + (length == 1 ? LoneHit : 0) + (isElsewhere ? Elsewhere : 0);
     }
 }

@@ -47,7 +47,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         Parallel.For(0, channels.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => onsets[i] = Onsets.Of(channels[i], cancel));
         if (onsets.All(o => o.IsEmpty))
         {
-            return new Refusal("Nothing begins in the recording: it holds silence or noise only.");
+            return new Refusal("Nothing begins in the recording: it holds silence or noise only. Look at the output mode of the gear, its cables and the inputs.");
         }
 
         ImmutableArray<ImmutableArray<double>>? times;
@@ -77,7 +77,8 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
 
         var heard = new TurnHeard[call.Turns.Length];
         var floors = new double[channels.Count, call.Turns.Length];
-        Parallel.For(0, call.Turns.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => heard[i] = Heard(call.Turns[i], times.Value[i], onsets, floors, i, byHand));
+        var beside = Filled([.. call.Turns.Select((turn, t) => onsets.Select(o => turn.Held ? null : Beside(o, times.Value[t])).ToArray())]);
+        Parallel.For(0, call.Turns.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => heard[i] = Heard(call.Turns[i], times.Value[i], onsets, beside[i], floors, i, byHand));
         return new RollCallReading(
             call,
             start,
@@ -109,7 +110,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         }
 
         // A held element has one hit in its turn, and its marker four.
-        return found >= Math.Min(LeastOfMarker, marker.Length - 1) ? best : ByTurns(onsets);
+        return found >= Math.Min(LeastOfMarker, marker.Length - 1) ? best : ByTurns(onsets) ?? ByLeads(onsets);
     }
 
     /// <summary>
@@ -142,6 +143,19 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             next = next < 0 ? ~next : next;
             return next < sorted.Length && sorted[next] <= at + within;
         }
+    }
+
+    /// <summary>
+    /// Where nothing of the first element is heard and the others are few: each begins after a pause, and nothing else does.
+    /// </summary>
+    private double? ByLeads(ImmutableArray<Onset>[] onsets)
+    {
+        const double Pause = 0.7; // s: hits of one element lie farther apart, what swings in what is held does not
+        var all = onsets.SelectMany(o => o).Select(o => o.Seconds).Order().ToArray();
+        var leads = all.Where((at, i) => i == 0 || at - all[i - 1] > Pause).ToArray();
+        var hits = call.Turns.Skip(1).SelectMany(t => t.Hits).ToArray();
+        double[] starts = [.. leads.Zip(hits, (lead, hit) => lead - hit)];
+        return leads.Length == hits.Length && starts.Length > 0 && starts.Max() - starts.Min() < Widely ? starts.Min() : null;
     }
 
     private static Onset? Nearest(ImmutableArray<Onset> onsets, double at, double within)
@@ -211,10 +225,9 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         return peak.Clearness < Clear ? null : (to + peak.Lag - from) / _rate.Hz;
     }
 
-    private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double[,] floors, int index, bool byHand)
+    private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double?[] beside, double[,] floors, int index, bool byHand)
     {
         var measured = new (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard)[channels.Count];
-        var beside = onsets.Select(o => turn.Held ? null : Beside(o, hits)).ToArray();
         for (var channel = 0; channel < channels.Count; channel++)
         {
             measured[channel] = Measured(channels[channel], hits, turn.Held, byHand, beside[channel]);
@@ -257,6 +270,23 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         return 2 * met.Count > hits.Length && met.Max() - met.Min() < 2 * Near ? TheilSen.Median(met) : null;
     }
 
+    /// <summary>
+    /// Where what rings on hides how a channel begins, what is clear on another one tells it: of two channels the one is later by as much in every turn.
+    /// </summary>
+    private static double?[][] Filled(double?[][] turns)
+    {
+        var heard = Enumerable.Range(0, turns[0].Length).Where(c => Array.Exists(turns, t => t[c] is not null)).ToArray();
+        var later = heard.ToDictionary(c => c, c => heard.Select(other => (Other: other, By: Usual(turns.Select(t => t[c] - t[other]).OfType<double>()))).Where(l => l.By is not null).ToArray());
+        return [.. turns.Select(turn => turn.Select((own, c) => own ?? (later.TryGetValue(c, out var by) ? Usual(by.Select(l => turn[l.Other] + l.By).OfType<double>()) : null)).ToArray())];
+    }
+
+    /// <summary>What most of some say; null where they differ.</summary>
+    private static double? Usual(IEnumerable<double> told)
+    {
+        var all = told.ToArray();
+        return all.Length > 0 && TheilSen.Median(all) is var usual && 2 * all.Count(t => Math.Abs(t - usual) < Near) > all.Length ? usual : null;
+    }
+
     /// <summary>What stands above the noise of a channel at some hits, as a whole and in the bands in which it stands out.</summary>
     private (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard) Measured(IMonoSound sound, ImmutableArray<double> hits, bool held, bool byHand, double? beside)
     {
@@ -267,7 +297,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var early = beside is { } at ? EarlyByHand - at : byHand ? EarlyByHand : Early;
         var length = held && !byHand ? HeldSeconds : StruckSeconds;
         var quiet = new float[(int)(Quiet * rate)];
-        sound.Read((long)((hits[0] - early - Quiet) * rate), quiet);
+        sound.Read((long)((hits[0] - (held ? Math.Max(early, Early) : early) - Quiet) * rate), quiet);
         (floorLow, floorHigh) = Wide(new BandEnergies(_rate).Add(quiet));
         floor = TensorPrimitives.SumOfSquares<float>(quiet) / quiet.Length;
         var samples = new float[(int)((beside is null ? early + length + Late : EarlyByHand + length) * rate)];

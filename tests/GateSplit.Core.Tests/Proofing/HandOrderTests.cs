@@ -9,6 +9,8 @@ namespace GateSplit.Core.Tests.Proofing;
 public sealed class HandOrderTests
 {
     private const int Rate = 48000;
+    private const int Mix = 3;
+    private const int EchoReturn = 4;
     private static readonly double[] Toms = [1, 2.1, 3.0, 4.1];
     private static readonly double[] Hats = [5.4, 6.3, 7.45];
     private static readonly double[] Claps = [9, 10.1];
@@ -41,39 +43,76 @@ public sealed class HandOrderTests
         Near(Claps, times[2]);
     }
 
+    [Fact]
+    public void An_echo_on_a_channel_of_its_own_is_no_hit()
+    {
+        var times = Times([Tom(Toms), Hat(Hats, 0.02), Clap(Claps), Clap([.. Claps.Select(c => c + 0.6)]) with { Channel = EchoReturn, Level = 0.02 }], 1, 2, 3)!.Value;
+        Near(Toms, times[0]);
+        Near(Hats, times[1]);
+        Near(Claps, times[2]);
+    }
+
+    [Fact]
+    public void As_far_from_the_hit_before_it_a_hit_as_loud_is_one()
+    {
+        double[] fast = [9, 9.72, 10.44];
+        Near(fast, Times([Tom(Toms), Hat(Hats, 0.02), Clap(fast)], 1, 2, 3)!.Value[2]);
+    }
+
+    [Fact]
+    public void Where_two_elements_sound_the_same_a_pause_tells_them_apart()
+    {
+        double[] first = [5.4, 6.3, 7.2], second = [9.2, 10.1];
+        var times = Times([Tom(Toms), Hat(first, 0.2), Hat(second, 0.2)], 1, 2, 2)!.Value;
+        Near(Toms, times[0]);
+        Near(first, times[1]);
+        Near(second, times[2]);
+    }
+
     private static void Near(double[] truth, ImmutableArray<double> heard)
     {
         Assert.Equal(truth.Length, heard.Length);
         Assert.All(truth.Zip(heard), p => Assert.Equal(p.First, p.Second, 0.03));
     }
 
-    private static ImmutableArray<ImmutableArray<double>>? Times(double hat, params ImmutableArray<Onset> swells)
+    private static ImmutableArray<ImmutableArray<double>>? Times(double hat, params ImmutableArray<Onset> swells) =>
+        Times([Tom(Toms), Hat(Hats, hat), Clap(Claps)], [1, 2, 3], swells);
+
+    private static ImmutableArray<ImmutableArray<double>>? Times(Pad[] pads, params int[] planned) => Times(pads, planned, []);
+
+    private static ImmutableArray<ImmutableArray<double>>? Times(Pad[] pads, int[] planned, ImmutableArray<Onset> swells)
     {
         // Each on an input of its own, and all in a mix on the fourth.
         var random = new Random(5);
-        var channels = Enumerable.Range(0, 4).Select(_ => Enumerable.Range(0, 12 * Rate).Select(_ => (float)(2e-5 * (2 * random.NextDouble() - 1))).ToArray()).ToArray();
-        Put(0, Toms, 0.5, (i, _) => Math.Exp(-i / 30000.0) * Math.Sin(2 * Math.PI * 85 * i / Rate) * (1 + 0.3 * Math.Sin(2 * Math.PI * 4 * i / Rate)));
-        Put(1, Hats, hat, (i, noise) => Math.Exp(-i / 1500.0) * (noise - 0.9 * Math.Sin(i)));
-        Put(2, Claps, 0.3, (i, noise) => Math.Exp(-i / 5000.0) * noise);
-        var call = new RollCall(1, [.. new[] { "Tom", "Hat", "Clap" }.Select((name, i) => new Turn([], name, 10, 36 + i, false, [0], 0, [Planned(i + 1), Planned(4)]))], [], []);
+        var channels = Enumerable.Range(0, EchoReturn + 1).Select(_ => Enumerable.Range(0, 12 * Rate).Select(_ => (float)(2e-5 * (2 * random.NextDouble() - 1))).ToArray()).ToArray();
+        foreach (var pad in pads)
+        {
+            foreach (var time in pad.Times)
+            {
+                for (var i = 0; i < 3 * Rate && (int)(time * Rate) + i < 12 * Rate; i++)
+                {
+                    var sample = (float)(pad.Level * pad.Shape(i, 2 * random.NextDouble() - 1));
+                    channels[pad.Channel][(int)(time * Rate) + i] += sample;
+                    channels[Mix][(int)(time * Rate) + i] += pad.Channel == EchoReturn ? 0 : 0.5f * sample;
+                }
+            }
+        }
+
+        var call = new RollCall(1, [.. planned.Select((channel, i) => new Turn([], $"{i}", 10, 36 + i, false, [0], 0, [Planned(channel), Planned(Mix + 1)]))], [], []);
         var sounds = channels.Select(c => new Samples(c)).ToList();
         return new HandOrder(call, sounds, [swells.AddRange(Heard(sounds[0])), .. sounds.Skip(1).Select(Heard)]).Times();
 
         static ImmutableArray<Onset> Heard(Samples sound) => Onsets.Of(sound, TestContext.Current.CancellationToken);
 
-        void Put(int channel, double[] times, double level, Func<int, double, double> shape)
-        {
-            foreach (var time in times)
-            {
-                for (var i = 0; i < 3 * Rate && (int)(time * Rate) + i < 12 * Rate; i++)
-                {
-                    var sample = (float)(level * shape(i, 2 * random.NextDouble() - 1));
-                    channels[channel][(int)(time * Rate) + i] += sample;
-                    channels[3][(int)(time * Rate) + i] += 0.5f * sample;
-                }
-            }
-        }
-
         static PlannedInput Planned(int channel) => new(channel, Decibels.Unity, true);
     }
+
+    private static Pad Tom(double[] times) =>
+        new(0, times, 0.5, (i, _) => Math.Exp(-i / 30000.0) * Math.Sin(2 * Math.PI * 85 * i / Rate) * (1 + 0.3 * Math.Sin(2 * Math.PI * 4 * i / Rate)));
+
+    private static Pad Hat(double[] times, double level) => new(1, times, level, (i, noise) => Math.Exp(-i / 1500.0) * (noise - 0.9 * Math.Sin(i)));
+
+    private static Pad Clap(double[] times) => new(2, times, 0.3, (i, noise) => Math.Exp(-i / 5000.0) * noise);
+
+    private sealed record Pad(int Channel, double[] Times, double Level, Func<int, double, double> Shape);
 }

@@ -90,6 +90,20 @@ public sealed class RollCallTests : IDisposable
         }
     }
 
+    [Theory]
+    [InlineData(9800084)] // nothing of the first element, which has the marker, arrives
+    [InlineData(9800168)] // a tom rings on under the hat in the mix
+    [InlineData(9800083)] // by hand: a clap in the mix begins before it does on its own channel; a pad rises slowly
+    [InlineData(9800013)] // by hand, all in the mix: two hats that sound the same
+    [InlineData(9800176)] // by hand: echoes on two channels of their own
+    public void Order_levels_and_latencies_are_read_from_a_room(int seed)
+    {
+        var room = new PlantedRoom(seed, _folder.Path);
+        var score = new ProofScore();
+        score.Add(seed, room, room.Read().Value);
+        Assert.Empty(score.Wrong);
+    }
+
     [Fact]
     public void Two_crossed_cables_lead_to_the_one_edit_that_puts_them_right()
     {
@@ -140,7 +154,7 @@ public sealed class RollCallTests : IDisposable
         Assert.Equal("There is no channel in the recording.", RollCallReading.Of(call, []).Trouble);
         var sox = new SoxTake(_folder.Path);
         using var noise = WaveReader.Open(sox.Save("silence", new float[SoxTake.Rate * 20])).Value!;
-        Assert.Contains("silence or noise only", RollCallReading.Of(call, [new MonoReader(noise)]).Trouble);
+        Assert.Contains("silence or noise only. Look at the output mode of the gear, its cables and the inputs.", RollCallReading.Of(call, [new MonoReader(noise)]).Trouble);
         using var other = WaveReader.Open(sox.Save("other", sox.Placed("Thud", [1, 2.3], 5))).Value!;
         Assert.Contains("The start marker was not found", RollCallReading.Of(call, [new MonoReader(other)]).Trouble);
         Assert.Contains("do not fit the order", RollCallReading.Of(call, [new MonoReader(other)], byHand: true).Trouble);
