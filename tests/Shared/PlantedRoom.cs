@@ -20,7 +20,7 @@ public sealed class PlantedRoom
     private const int Alone = 3; // recordings for the true energies, each of every third turn: nothing of the one before still rings in it
     private readonly Random _random;
     private float[][] _channels;
-    private float[][][] _alone = [];
+    private Func<int, float[][]> _alone = _ => [];
 
     /// <summary>Makes one.</summary>
     /// <param name="seed">Gives the same again.</param>
@@ -73,7 +73,7 @@ public sealed class PlantedRoom
     public bool NotSeparate { get; }
 
     /// <summary>True if there is something to call.</summary>
-    public bool Any => _channels.Length > 0;
+    public bool Any => Call.Turns.Length > 1;
 
     /// <summary>True if nothing of it arrives anywhere.</summary>
     public bool IsSilent => Energies.Cast<double>().All(e => e < 1e-9);
@@ -96,8 +96,13 @@ public sealed class PlantedRoom
     /// <summary>True if all is too loud for the converter.</summary>
     public bool Clips { get; private set; }
 
-    /// <summary>Reads it as the program would.</summary>
-    public Core.Result<RollCallReading> Read() => RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Samples(c, Rate))], ByHand);
+    /// <summary>Reads it as the program would, once: what was recorded is let go.</summary>
+    public Core.Result<RollCallReading> Read()
+    {
+        var reading = RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Samples(c, Rate))], ByHand);
+        (_channels, _alone) = ([], _ => []);
+        return reading;
+    }
 
     /// <summary>The true energy of each turn on each channel, before noise.</summary>
     public double[,] Energies { get; private set; } = new double[0, 0];
@@ -115,7 +120,7 @@ public sealed class PlantedRoom
         Times = ByHand ? HandTimes() : [.. Call.Turns.Select(t => t.Hits.ToArray())];
         var velocities = Times.Select(turn => turn.Select(_ => ByHand ? 60 + _random.Next(60) : 0).ToArray()).ToArray();
         var bars = (int)Notes(_ => true).Bars + 2;
-        _alone = [.. Enumerable.Range(0, Alone).Select(third => Printed(Notes(turn => turn % Alone == third)))];
+        _alone = third => Printed(Notes(turn => turn % Alone == third));
         return Printed(Notes(_ => true));
 
         Song Notes(Predicate<int> of) => Song.Of(ByHand ? HandSong(velocities, of) : Of(Call.ToMidi("Roll call"), of));
@@ -197,14 +202,17 @@ public sealed class PlantedRoom
         Noise = _random.Next(3) == 0 ? -120 : -90 + 40 * _random.NextDouble();
         Clips = _random.Next(10) == 0;
         var spoiled = Cabled(_channels, offset);
-        var alone = _alone.Select(a => Cabled(a, offset)).ToArray();
         Energies = new double[Call.Turns.Length, count];
-        for (var turn = 0; turn < Times.Length; turn++)
+        for (var third = 0; third < Alone; third++)
         {
-            var length = (int)((Call.Turns[turn].Held && !ByHand ? 1.4 : 0.45) * Rate);
-            for (var channel = 0; channel < count; channel++)
+            var alone = Cabled(_alone(third), offset);
+            for (var turn = third; turn < Times.Length; turn += Alone)
             {
-                Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(alone[turn % Alone][channel].AsSpan(offset + (int)((t - Tick + Latency[channel]) * Rate), length)) / length);
+                var length = (int)((Call.Turns[turn].Held && !ByHand ? 1.4 : 0.45) * Rate);
+                for (var channel = 0; channel < count; channel++)
+                {
+                    Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(alone[channel].AsSpan(offset + (int)((t - Tick + Latency[channel]) * Rate), length)) / length);
+                }
             }
         }
 

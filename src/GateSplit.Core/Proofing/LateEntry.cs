@@ -24,6 +24,9 @@ internal static class LateEntry
     private const int SeveralHeld = 3; // held notes, most of which are missing while another sounds at the place of some
     private const double Cut = 0.01; // s by which a note may lie before the file: its end is still heard
     private const float Floor = 1e-12f; // mean square
+    private const double SofterHarmonics = 10; // dB below the softest of those behind
+    private const double SofterAlone = 25; // where one note only can be heard
+    private const double Usual = -5; // dB: what is softer further on makes nothing of what is softer still
 
     /// <summary>Counts the notes that are missing at the start, of those that lie in the file.</summary>
     /// <param name="sound">The file.</param>
@@ -33,6 +36,11 @@ internal static class LateEntry
     /// <param name="late">By how much later than the take it is, in seconds.</param>
     public static int Missing(IMonoSound sound, Part part, IReadOnlyList<Part> others, TakeTime time, double late)
     {
+        if (part.Held && Held(new HarmonicLevels(sound, part, others, time, late)) is { } held)
+        {
+            return held;
+        }
+
         // Where a file breaks off, nothing is missing at its start.
         var end = (double)sound.Frames.Count / sound.Rate.Hz - Longest;
         var starts = part.Notes.Select(n => time.Of(n) + late).Where(t => t >= -Cut && t <= end).ToArray();
@@ -67,6 +75,36 @@ internal static class LateEntry
         }
 
         return missing;
+    }
+
+    /// <summary>As <see cref="Missing"/>, by the harmonics of what is held; null where these do not tell it.</summary>
+    private static int? Held(HarmonicLevels levels)
+    {
+        var first = Enumerable.Range(0, levels.Count).FirstOrDefault(n => levels.At(n) >= -Cut);
+        if (levels.Count - first <= LeastBehind || levels.Learn((first + levels.Count) / 2) is not { Length: >= LeastBehind } usual)
+        {
+            return null;
+        }
+
+        var soft = Math.Min(usual.Order().ElementAt((int)(Softest * usual.Length)), Usual);
+        var heard = new List<double>();
+        for (var note = first; note < levels.Count; note++)
+        {
+            if (levels.Level(note) is not { } level)
+            {
+                continue;
+            }
+
+            if (level >= soft - SofterHarmonics)
+            {
+                var isMissing = heard.Count > 1 || (heard.Count == 1 && heard[0] < soft - SofterAlone);
+                return isMissing && note - first >= Several ? note - first : 0;
+            }
+
+            heard.Add(level);
+        }
+
+        return null;
     }
 
     private static bool Near(double[] starts, double at)

@@ -84,9 +84,10 @@ public static class MendOffers
     /// <summary>True where its notes tell enough of when it sounds, and the reference, if there is one, tells the same.</summary>
     private static bool IsKnownBy(TrackProof track, double offset) => track.ByNotes ? Math.Abs(offset) >= FarByNotes : track.Identity.Offset is not { } byNotes || Math.Abs(offset - byNotes) < FarByNotes;
 
-    /// <summary>True of a file that surely holds what is struck, and no other hears.</summary>
+    /// <summary>True of a file that surely holds what is struck, and no other hears: where two files are told to hold it, it may be what bleeds into one of them.</summary>
     private static bool IsSurelyStruck(TakeProof proof, TrackProof track) =>
-        track.Identity is { Certainty: > Sure, Part: { } part } && !proof.Parts[part].Held && proof.Parts[part].IsAlone(proof.Parts);
+        track.Identity is { Certainty: > Sure, Part: { } part } && !proof.Parts[part].Held && proof.Parts[part].IsAlone(proof.Parts)
+        && proof.Tracks.Count(t => t.Identity.Part == part && t.Double is null) <= 1;
 
     /// <summary>The file that holds a part; null for none.</summary>
     private static int? Holder(TakeProof proof, int part) =>

@@ -222,6 +222,19 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(sure, MendOffers.Of(proof, finding, [.. proof.Tracks.Select((_, i) => new TrackId(i + 1))])!.Sure);
     }
 
+    [Theory]
+    [InlineData(false, false)]
+    [InlineData(true, true)]
+    public void To_move_a_file_is_not_sure_where_another_is_told_to_hold_the_same(bool copy, bool sure)
+    {
+        var proof = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -60)), null);
+        var late = proof.Tracks[1] with { OffsetSeconds = 0.005 };
+        var same = proof.Tracks[2] with { Identity = late.Identity, Double = copy ? new DoubleOf(1, 0, Core.Quantities.Decibels.Unity, 1, 1) : null };
+        proof = proof with { Tracks = proof.Tracks.SetItem(1, late).SetItem(2, same) };
+        var finding = ProofFindings.Of(proof).Single(f => f is { Fault: ProofFault.TrackOff, File: 1 });
+        Assert.Equal(sure, MendOffers.Of(proof, finding, [.. proof.Tracks.Select((_, i) => new TrackId(i + 1))])!.Sure);
+    }
+
     [Fact]
     public void What_bleeds_in_later_does_not_move_a_file_against_its_take()
     {
