@@ -34,7 +34,8 @@ internal static class LateEntry
     /// <param name="others">What else plays.</param>
     /// <param name="time">The time of the take.</param>
     /// <param name="late">By how much later than the take it is, in seconds.</param>
-    public static int Missing(IMonoSound sound, Part part, IReadOnlyList<Part> others, TakeTime time, double late)
+    /// <returns>Null where there are too few to compare.</returns>
+    public static int? Missing(IMonoSound sound, Part part, IReadOnlyList<Part> others, TakeTime time, double late)
     {
         if (part.Held && Held(new HarmonicLevels(sound, part, others, time, late)) is { } held)
         {
@@ -47,7 +48,7 @@ internal static class LateEntry
         var notes = starts.Select((start, i) => Bands(sound, start, i + 1 < starts.Length ? starts[i + 1] - start : Longest)).ToArray();
         if (notes.Length <= LeastBehind)
         {
-            return 0;
+            return null;
         }
 
         // What is heard where others play and it does not, taken from all over the file.

@@ -78,7 +78,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         ImmutableArray<ImmutableArray<Bleed>> none = [.. files.Select(_ => ImmutableArray<Bleed>.Empty)];
         var (bleeds, hidden, neverAlone) = time is null ? (none, none, []) : Bleeds.Of([.. sounds.Select((s, i) => doubles[i] is null ? s : null)], identities, parts, time, cancel);
         var partners = place is null ? Partners(sounds, onsets, identities) : [];
-        var missing = new int[files.Count];
+        var missing = new int?[files.Count];
         Parallel.For(0, files.Count, OnAllCores, i =>
         {
             if (sounds[i] is { } sound && identities[i] is { Part: { } part } own && time is not null)

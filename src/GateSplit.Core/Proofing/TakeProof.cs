@@ -35,7 +35,7 @@ public sealed record TakeProof(
     /// <summary>How many notes at the start of a file are missing that it could hold: 0 where it comes in when it should.</summary>
     /// <param name="file">The file, by its place.</param>
     public int MissingAtStart(int file) => Tracks[file] is { Identity.Part: { } part } track && FromNotes is { } time
-        ? Math.Max(track.SoftAtStart, track.MissingAtStart(Parts[part].Notes.Count(n => time.Of(n) < 0)))
+        ? track.SoftAtStart ?? track.MissingAtStart(Parts[part].Notes.Count(n => time.Of(n) < 0))
         : 0;
 
     /// <summary>Judges the files of a take, which begin together.</summary>

@@ -38,8 +38,8 @@ public sealed record TrackProof(
     /// <summary>What else may be in it, and up to which level that would be hidden by other sounds.</summary>
     public ImmutableArray<Bleed> Hidden { get; init; } = [];
 
-    /// <summary>How many notes at its start are far softer than all behind them.</summary>
-    public int SoftAtStart { get; init; }
+    /// <summary>How many notes at its start are far softer than all behind them; null where levels do not tell that.</summary>
+    public int? SoftAtStart { get; init; }
 
     /// <summary>How many notes are missing at the start, where nearly all before one are and nearly all behind it are there; 0 otherwise.</summary>
     /// <param name="before">How many notes lie before the file's own start, as where a take begins early.</param>

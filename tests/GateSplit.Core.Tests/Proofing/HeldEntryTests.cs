@@ -64,7 +64,7 @@ public sealed class HeldEntryTests
         Assert.Equal(0, Missing(sound[(int)((1 + (2 * Every)) * Rate + 1200)..], Part("Keys", Keys), -(1 + (2 * Every)) - 0.025));
     }
 
-    private static int Missing(float[] sound, Part? other = null, double offset = 0) =>
+    private static int? Missing(float[] sound, Part? other = null, double offset = 0) =>
         LateEntry.Missing(new Samples(sound, Rate), Part("Bass", Bass), other is null ? [] : [other], new TakeTime(offset, 0), 0);
 
     private static Part Part(string name, int[] keys)

@@ -27,6 +27,16 @@ public sealed class LateEntryTests
         Assert.Equal(0, Missing(Struck(i => i is > 4 and < 9 ? 0 : 1))); // missing in the middle
     }
 
+    [Theory]
+    [InlineData(4, false)]
+    [InlineData(5, true)]
+    public void Few_notes_have_no_level_to_compare_with(int count, bool told)
+    {
+        var few = Notes[..count];
+        Assert.Equal(told, Missing(Struck(_ => 1, notes: few), notes: few) is 0);
+        Assert.Equal(!told, Missing(Struck(_ => 1, notes: few), notes: few) is null);
+    }
+
     [Fact]
     public void Notes_before_the_file_begins_do_not_count() => Assert.Equal(2, Missing(Struck(i => i < 4 ? 0 : 1, -0.8), -0.8));
 
@@ -106,7 +116,7 @@ public sealed class LateEntryTests
         Assert.Equal(0, Missing(Struck(_ => 1, -0.505), -0.505));
     }
 
-    private static int Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>
+    private static int? Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>
         LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. notes ?? Notes], held), others is null ? [] : [others], new TakeTime(offset, 0), 0);
 
     private static float[] Struck(Func<int, double> level, double offset = 0, double[]? notes = null)

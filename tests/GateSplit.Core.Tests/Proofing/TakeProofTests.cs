@@ -183,6 +183,18 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal($"Nothing is in it, though {_times["Thud"].Length} notes are played.", ProofWords.Sentence(proof, 0));
     }
 
+    [Theory]
+    [InlineData(null, 3)]
+    [InlineData(0, 0)] // they sound, whatever hides that they begin
+    [InlineData(2, 2)]
+    public void Where_levels_tell_a_late_entry_beginnings_are_not_asked(int? soft, int told)
+    {
+        var proof = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -60)), null);
+        var (track, notes) = (proof.Tracks[1], proof.Parts[1].Notes.Length);
+        track = track with { SoftAtStart = soft, Identity = track.Identity with { Heard = [.. Enumerable.Range(3, notes - 3)], Notes = notes } };
+        Assert.Equal(told, (proof with { Tracks = proof.Tracks.SetItem(1, track) }).MissingAtStart(1));
+    }
+
     [Fact]
     public void A_file_is_late_from_a_millisecond_on_by_a_reference_and_from_more_by_notes_alone()
     {
