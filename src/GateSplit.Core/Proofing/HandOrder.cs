@@ -22,6 +22,8 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     private const double NotHeard = 3; // that it was heard nowhere
     private const double Elsewhere = 0.8; // that it is loudest where it should not be
     private const double Twice = 3; // that two elements sound the same
+    private const double TwiceBehindPause = 1.5; // and a pause lies between them
+    private const double Fewest = 1.0 / 3; // hits for each element: where most are heard nowhere, the others tell what is wrong
     private const double Unlike = 0.5; // distance from which on two sounds are two
     private const double Paused = 1; // that its hits lie far apart, where a pause tells that the next element comes
     private const double Hurried = 0.5; // that the next comes without a pause
@@ -40,7 +42,7 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
     public ImmutableArray<ImmutableArray<double>>? Times()
     {
         var heard = Hits().Select(at => (At: at, Profile: Profile(at))).Where(h => h.Profile is not null).ToList();
-        if (heard.Count < call.Turns.Length)
+        if (heard.Count < Math.Max(2, call.Turns.Length * Fewest))
         {
             return null;
         }
@@ -162,6 +164,6 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
         List<int> own = [.. turn.Planned.Where(p => p.Direct && _telling.Contains(p.Channel)).Select(p => p.Channel)];
         var isElsewhere = own.Count > 0 && On(own) < 0.1 * On(_telling);
         var paused = Paused * pauses[(first + 1)..(first + length)].Sum() + Hurried * (1 - pauses[first]);
-        return unlike + paused + Twice * again + (length == 1 ? LoneHit : 0) + (isElsewhere ? Elsewhere : 0);
+        return unlike + paused + (Twice + ((TwiceBehindPause - Twice) * pauses[first])) * again + (length == 1 ? LoneHit : 0) + (isElsewhere ? Elsewhere : 0);
     }
 }

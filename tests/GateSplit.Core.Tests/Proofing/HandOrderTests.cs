@@ -69,6 +69,24 @@ public sealed class HandOrderTests
         Near(second, times[2]);
     }
 
+    [Theory]
+    [InlineData(3, true)]
+    [InlineData(7, false)] // too little to tell anything
+    public void Of_several_elements_one_is_heard(int others, bool told)
+    {
+        double[] all = [8, .. Claps];
+        var times = Times([Clap(all)], [1, 2, 3, .. Enumerable.Range(0, others).Select(i => 1 + (i % 2))]);
+        Assert.Equal(told, times is not null);
+        if (told)
+        {
+            Near(all, times!.Value[2]);
+            Assert.All(times.Value.RemoveAt(2), t => Assert.Equal([-1], t));
+        }
+    }
+
+    [Fact]
+    public void One_hit_tells_nothing() => Assert.Null(Times([Clap([9])], 1, 2, 3));
+
     private static void Near(double[] truth, ImmutableArray<double> heard)
     {
         Assert.Equal(truth.Length, heard.Length);
