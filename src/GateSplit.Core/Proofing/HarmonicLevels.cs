@@ -111,7 +111,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
             }
         }
 
-        // A sinusoid under Hann's window has two thirds of its energy in its highest bin, times the length of the window.
+        // The square of the highest bin of a sinusoid under Hann's window is a third of all its squares, times how many they are.
         return (harmonics, all * samples.Length / 3);
 
         bool IsFree(double frequency)

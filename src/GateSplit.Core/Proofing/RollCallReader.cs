@@ -155,7 +155,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var leads = all.Where((at, i) => i == 0 || at - all[i - 1] > Pause).ToArray();
         var hits = call.Turns.Skip(1).SelectMany(t => t.Hits).ToArray();
         double[] starts = [.. leads.Zip(hits, (lead, hit) => lead - hit)];
-        return leads.Length == hits.Length && starts.Length > 0 && starts.Max() - starts.Min() < Widely ? starts.Min() : null;
+        return leads.Length == hits.Length && starts.Length > 1 && starts.Max() - starts.Min() < Widely ? starts.Min() : null;
     }
 
     private static Onset? Nearest(ImmutableArray<Onset> onsets, double at, double within)
