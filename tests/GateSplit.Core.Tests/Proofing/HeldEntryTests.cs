@@ -40,6 +40,21 @@ public sealed class HeldEntryTests
     }
 
     [Fact]
+    public void What_another_played_and_has_ended_hides_nothing_later()
+    {
+        // A chord of all that the bass will play lies over its first note, and dies away.
+        var chord = Bass[..4].Select(key => new Tone(1, 1.35, key)).ToImmutableArray();
+        var sound = Sum(Played(Bass, i => i < 3 ? 0 : 0.3), Played(Keys, _ => 0.3));
+        foreach (var tone in chord)
+        {
+            sound = Sum(sound, Played([tone.Key], _ => 0.3));
+        }
+
+        Part[] others = [Part("Keys", Keys), new Part("Pad", [1], true) { Tones = chord }];
+        Assert.Equal(3, LateEntry.Missing(new Samples(sound, Rate), Part("Bass", Bass), others, new TakeTime(0, 0), 0));
+    }
+
+    [Fact]
     public void Where_another_plays_the_same_all_along_the_levels_tell()
     {
         Assert.Equal(4, Missing(Sum(Played(Bass, i => i < 4 ? 0 : 0.3), Played(Bass, _ => 0.01)), Part("Double bass", Bass)));
