@@ -141,16 +141,7 @@ public sealed class ComparisonTests : IDisposable
     [InlineData(1234.0 + 2500, null)]
     public void Where_most_rises_meet_but_no_sound_does_the_expected_place_is_it(double? expected, double? told)
     {
-        var random = new Random(6);
-        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
-        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
-        for (var hit = 0; hit < 60; hit++)
-        {
-            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
-            SoxTake.Add(first, own, at, 1);
-            SoxTake.Add(second, own, at + 1234, 0.6);
-            SoxTake.Add(second, Hit(), at + 97000, 0.9);
-        }
+        var (first, second) = AtTwoPlaces(6, _ => true, 0.6, _ => false, 97000);
 
         Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected) is { } place ? Math.Round(place.Start, 1) : null);
     }
@@ -164,16 +155,7 @@ public sealed class ComparisonTests : IDisposable
     public void Of_places_at_which_nearly_as_many_windows_fit_the_expected_one_is_it(double? expected, double told)
     {
         // What all was played to comes again two seconds later, where more of it is loud.
-        var random = new Random(5);
-        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
-        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
-        for (var hit = 0; hit < 60; hit++)
-        {
-            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
-            SoxTake.Add(first, own, at, 1);
-            SoxTake.Add(second, hit % 3 == 0 ? Hit() : own, at + 1234, 0.6);
-            SoxTake.Add(second, own, at + 97000, 0.9);
-        }
+        var (first, second) = AtTwoPlaces(5, hit => hit % 3 != 0, 0.6, _ => true, 97000);
 
         Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected)!.Value.Start, 0.1);
     }
@@ -187,16 +169,7 @@ public sealed class ComparisonTests : IDisposable
     public void A_place_that_something_else_tells_is_kept(double? expected, double told)
     {
         // All sounds are there once softly; a third of them again three seconds later, loudly and beside others.
-        var random = new Random(3);
-        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
-        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
-        for (var hit = 0; hit < 60; hit++)
-        {
-            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
-            SoxTake.Add(first, own, at, 1);
-            SoxTake.Add(second, own, at + 1234, 0.4);
-            SoxTake.Add(second, hit % 3 == 0 ? own : Hit(), at + (3 * Rate), 0.9);
-        }
+        var (first, second) = AtTwoPlaces(3, _ => true, 0.4, hit => hit % 3 == 0, 3 * Rate);
 
         Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected)!.Value.Start, 0.1);
     }
@@ -289,6 +262,23 @@ public sealed class ComparisonTests : IDisposable
             var hit = Enumerable.Range(0, 6000).Select(i => (float)(0.4 * Math.Pow(0.999, i) * ((2 * random.NextDouble()) - 1))).ToArray();
             SoxTake.Add(first, hit, (stretch * Stretch) + 9000, 1);
             SoxTake.Add(second, hit, (stretch * Stretch) + 9000 + by[stretch], 1);
+        }
+
+        return (first, second);
+    }
+
+    /// <summary>Hits, and the same or others as many, softly at one place and loudly at another.</summary>
+    private static (float[] First, float[] Second) AtTwoPlaces(int seed, Func<int, bool> isSoft, double soft, Func<int, bool> isLoud, int loudAt)
+    {
+        var random = new Random(seed);
+        float[] Hit() => [.. Enumerable.Range(0, Rate / 10).Select(i => (float)(random.NextDouble() - 0.5) * (float)Math.Exp(-i / 1200.0))];
+        var (first, second) = (new float[40 * Rate], new float[40 * Rate]);
+        for (var hit = 0; hit < 60; hit++)
+        {
+            var (at, own) = ((hit * Rate / 2) + random.Next(Rate / 3), Hit());
+            SoxTake.Add(first, own, at, 1);
+            SoxTake.Add(second, isSoft(hit) ? own : Hit(), at + 1234, soft);
+            SoxTake.Add(second, isLoud(hit) ? own : Hit(), at + loudAt, 0.9);
         }
 
         return (first, second);
