@@ -40,7 +40,6 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int AnchorSeconds = 90;
     private const int MostAnchors = 6;
     private const int FarMore = 2; // times as many windows
-    private const double AsExpected = 0.05; // s
 
     /// <summary>Compares two files of one sample rate.</summary>
     /// <param name="first">What the second is compared with.</param>
@@ -53,11 +52,11 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>Where a recording of the parts lies in one of the whole: as <see cref="Place"/>, but what was recorded by the same clock lies at a whole number of frames.</summary>
     /// <param name="whole">The whole.</param>
     /// <param name="parts">The parts, added up.</param>
-    /// <param name="expected">Where it lies by something else that was heard, in frames; null where that is not known.</param>
+    /// <param name="notes">Where it lies by the notes that were heard; null where that is not known.</param>
     /// <param name="cancel">Stops the reading.</param>
-    public static Placement? Aligned(IMonoSound whole, IMonoSound parts, double? expected = null, CancellationToken cancel = default)
+    public static Placement? Aligned(IMonoSound whole, IMonoSound parts, TakeTime? notes = null, CancellationToken cancel = default)
     {
-        if (Line(whole, parts, expected, cancel) is not var (start, slope, line, found))
+        if (Line(whole, parts, notes, cancel) is not var (start, slope, line, found))
         {
             return null;
         }
@@ -104,7 +103,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private readonly record struct Straight(double Start, double Slope, List<long> Windows, ImmutableArray<(double At, double Value)> Found);
 
     /// <summary>The likeliest of the straight lines through the offsets of windows.</summary>
-    private static Straight? Line(IMonoSound first, IMonoSound second, double? expected, CancellationToken cancel)
+    private static Straight? Line(IMonoSound first, IMonoSound second, TakeTime? notes, CancellationToken cancel)
     {
         if (Math.Min(first.Frames.Count, second.Frames.Count) < first.Rate.Hz / ShortestPart)
         {
@@ -130,7 +129,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             .Select(l => (Straight?)l).FirstOrDefault(likeliest);
 
         Straight? Along(double anchor) => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null;
-        bool IsExpected(Straight line) => Math.Abs(line.Start - expected ?? double.MaxValue) < AsExpected * first.Rate.Hz;
+        bool IsExpected(Straight line) => notes?.IsLike(line.Start / first.Rate.Hz, line.Slope) == true;
     }
 
     /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>
@@ -282,7 +281,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             }
         }
 
-        // A tone fits at each of its periods, but not those of another: where most of them fit together, and with those that have one place only, all belong.
+        // A tone fits at each of its periods, but not those of another: where most of them fit together, and with those that have one place only, that is where all belong.
         if (found.Count < LeastAlone && found.Count + several.Count > LeastAlone && Agreed(found, several) is { } agreed)
         {
             return agreed;
@@ -294,8 +293,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             : found.Count + dim.Count >= Math.Max(LeastDim, EnoughWindows * looked) ? [.. found, .. dim] : null;
     }
 
-    /// <summary>Of windows that each fit at several places, the places that most of them have on one line.</summary>
-    /// <param name="sure">Windows with one place only, through all of which the line leads.</param>
+    /// <summary>Of windows that each fit at several places, the places that most of them have on one line. One or two that seem to fit at one place only may be wrong.</summary>
+    /// <param name="sure">Windows with one place only.</param>
     /// <param name="several">The others, each with how high its places are.</param>
     /// <returns>Null where no line is alone the best.</returns>
     private static List<(double At, double Value)>? Agreed(List<(double At, double Value)> sure, List<(double At, List<(double Value, double Share)> Places)> several)
@@ -313,7 +312,6 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                      let slope = (b.Value - a.Value) / (other.At - one.At)
                      where Math.Abs(slope) <= MostDrift
                      let value = a.Value - slope * (one.At - first)
-                     where sure.TrueForAll(f => Math.Abs(f.Value - value - slope * (f.At - first)) <= AlongTheLine)
                      select (Value: value, Slope: slope, Votes: windows.Sum(w => On(value, slope, w)?.Share ?? 0))).ToList();
         if (lines.Count == 0)
         {

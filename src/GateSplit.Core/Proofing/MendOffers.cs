@@ -51,7 +51,7 @@ public static class MendOffers
     /// <summary>True where notes and reference place a take together, or one of them alone tells its place well.</summary>
     private static bool IsSurelyThere(TakeProof proof, double offset) => proof.FromReference is null
         ? IsKnown(proof) && Known(proof).Count(t => Math.Abs(t.Identity.Offset!.Value) <= Together) >= EnoughTracks
-        : !IsKnown(proof) || Math.Abs(offset - proof.FromNotes!.Offset) < NotByFar;
+        : !IsKnown(proof) || proof.FromNotes!.IsLike(offset, proof.FromReference.Value.Slope);
 
     private static bool IsKnown(TakeProof proof) => Known(proof) is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
 

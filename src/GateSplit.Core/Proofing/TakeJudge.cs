@@ -58,7 +58,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         progress?.Report(0.75);
         var placed = reference is null || sounds.TrueForAll(s => s is null) ? null
-            : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.Where((s, i) => s is not null && doubles[i] is null).Select(s => ((IMonoSound)s!, 1f))]), time?.Offset * _rate.Hz, cancel);
+            : Comparison.Aligned(new MonoReader(reference), new MonoSum([.. sounds.Where((s, i) => s is not null && doubles[i] is null).Select(s => ((IMonoSound)s!, 1f))]), time, cancel);
         (double Start, double Slope)? place = placed is null ? null : (placed.Value.Start, placed.Value.Slope);
         progress?.Report(0.85);
         var (lags, signs, beside) = (new SoundLag?[files.Count], new int?[files.Count], 0.0);

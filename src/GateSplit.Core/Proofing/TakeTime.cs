@@ -5,7 +5,7 @@ namespace GateSplit.Core.Proofing;
 /// <summary>How the time of a take lies to that of its song.</summary>
 /// <param name="Offset">Seconds by which the take is late at its start.</param>
 /// <param name="Drift">How much slower it runs: 1e-6 is one millionth.</param>
-/// <param name="Spread">The standard error of the drift: what it may be wrong by.</param>
+/// <param name="Spread">The standard error of the drift, what it may be wrong by; 0 where the drift is not known.</param>
 public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
 {
     private const double Furthest = 2.5; // s
@@ -16,12 +16,21 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
     private const double FirstPart = 30; // s of song in which drift cannot yet blur the histogram
     private const double Window = 10; // s
     private const double Near = 0.015; // s
+    private const double Alike = 0.05; // s: music repeats after more
+    private const double AlikeDrift = 5e-5; // more than notes and a recording together can be wrong by
+    private const double Surely = 5; // standard errors
 
     /// <summary>The offset along the take, as it was found window by window.</summary>
     public ImmutableArray<OffsetAt> Found { get; init; } = [];
 
     /// <summary>When a note of the song sounds in the take.</summary>
     public double Of(double note) => Offset + note * (1 + Drift);
+
+    /// <summary>True of a place of the take, found by something else, that may be this one.</summary>
+    /// <param name="offset">Seconds by which it is late at its start.</param>
+    /// <param name="drift">How much slower it runs: 1e-6 is one millionth.</param>
+    public bool IsLike(double offset, double drift) =>
+        Math.Abs(offset - Offset) < Alike && (Spread == 0 || Math.Abs(drift - Drift) < Math.Max(AlikeDrift, Surely * Spread));
 
     /// <summary>Times that a take may lie at, the likeliest first: where most beginnings meet a note.</summary>
     /// <param name="tracks">The beginnings of each track.</param>

@@ -143,7 +143,7 @@ public sealed class ComparisonTests : IDisposable
     {
         var (first, second) = AtTwoPlaces(6, _ => true, 0.6, _ => false, 97000);
 
-        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected) is { } place ? Math.Round(place.Start, 1) : null);
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), At(expected)) is { } place ? Math.Round(place.Start, 1) : null);
     }
 
     [Theory]
@@ -157,7 +157,7 @@ public sealed class ComparisonTests : IDisposable
         // What all was played to comes again two seconds later, where more of it is loud.
         var (first, second) = AtTwoPlaces(5, hit => hit % 3 != 0, 0.6, _ => true, 97000);
 
-        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected)!.Value.Start, 0.1);
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), At(expected))!.Value.Start, 0.1);
     }
 
     [Theory]
@@ -171,14 +171,29 @@ public sealed class ComparisonTests : IDisposable
         // All sounds are there once softly; a third of them again three seconds later, loudly and beside others.
         var (first, second) = AtTwoPlaces(3, _ => true, 0.4, hit => hit % 3 == 0, 3 * Rate);
 
-        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), expected)!.Value.Start, 0.1);
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), At(expected))!.Value.Start, 0.1);
     }
 
     [Theory]
-    [InlineData(1234.0, 0)]
-    [InlineData(-3000.0, 155)]
-    public void Tones_that_fit_at_each_of_their_periods_are_told_by_all_of_them_together(double offset, double ppm)
+    [InlineData(0, 2, 144000)]
+    [InlineData(45, 2, 144000)]
+    [InlineData(-45, 2, 144000)]
+    [InlineData(470, 2, 1234)]
+    [InlineData(470, 0, 144000)]
+    public void A_place_that_notes_tell_is_kept_only_if_it_runs_as_they_do(double ppm, double spread, double told)
     {
+        var (first, second) = AtTwoPlaces(3, _ => true, 0.4, hit => hit % 3 == 0, 3 * Rate);
+
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second), At(144000, ppm, spread))!.Value.Start, 0.1);
+    }
+
+    [Theory]
+    [InlineData(1234.0, 0, 0)]
+    [InlineData(-3000.0, 155, 0)]
+    [InlineData(-3000.0, 155, 64)]
+    public void Tones_that_fit_at_each_of_their_periods_are_told_by_all_of_them_together(double offset, double ppm, int later)
+    {
+        // Two bursts of noise, that fit at one place only; one of them may be later by itself.
         var path = _folder["tones.wav"];
         var random = new Random(5);
         var parts = Enumerable.Range(0, 40).Select(_ => string.Create(CultureInfo.InvariantCulture, $"synth 0.7 sawtooth {random.Next(90, 500)} fade q 0.05 0.7 0.2 gain -12"));
@@ -186,8 +201,18 @@ public sealed class ComparisonTests : IDisposable
         using var first = WaveReader.Open(path).Value!;
         var sound = new float[first.Frames.Count];
         new MonoReader(first).Read(0, sound);
-        using var second = WaveReader.Open(new SoxTake(_folder.Path).Save("later", Drawn.Out(sound, offset, ppm))).Value!;
-        var compared = Comparison.Of(new MonoReader(first), new MonoReader(second));
+        var (here, there) = (sound.ToArray(), sound.ToArray());
+        foreach (var (at, by) in new[] { (9.1, 0), (16.3, later) })
+        {
+            float[] burst = [.. Enumerable.Range(0, Rate / 5).Select(_ => (float)random.NextDouble() - 0.5f)];
+            SoxTake.Add(here, burst, (int)(at * Rate), 1);
+            SoxTake.Add(there, burst, (int)(at * Rate) + by, 1);
+        }
+
+        var takes = new SoxTake(_folder.Path);
+        using var one = WaveReader.Open(takes.Save("here", here)).Value!;
+        using var second = WaveReader.Open(takes.Save("later", Drawn.Out(there, offset, ppm))).Value!;
+        var compared = Comparison.Of(new MonoReader(one), new MonoReader(second));
         Assert.NotNull(compared);
         Assert.Equal((offset, ppm, 1), (Math.Round(compared.OffsetFrames, 1), Math.Round(compared.DriftPpm), compared.Polarity));
     }
@@ -268,6 +293,9 @@ public sealed class ComparisonTests : IDisposable
     }
 
     /// <summary>Hits, and the same or others as many, softly at one place and loudly at another.</summary>
+    /// <summary>Where notes tell that a take lies, with the drift and by how many millionths they may be wrong about it; 0 where they do not tell it.</summary>
+    private static TakeTime? At(double? frames, double ppm = 0, double spread = 2) => frames is { } at ? new(at / Rate, ppm * 1e-6, spread * 1e-6) : null;
+
     private static (float[] First, float[] Second) AtTwoPlaces(int seed, Func<int, bool> isSoft, double soft, Func<int, bool> isLoud, int loudAt)
     {
         var random = new Random(seed);

@@ -469,11 +469,14 @@ public sealed class TakeProofTests : IDisposable
     {
         var proof = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(Drawn.Out([.. s.Value, .. new float[SoxTake.Rate]], 0.3 * SoxTake.Rate, 0), -60)), Mix(_ => 1));
         bool Sure(TakeProof told) => MendOffers.Of(told, ProofFindings.Of(told).Single(f => f.Fault == ProofFault.TakeOff), [.. told.Tracks.Select((_, i) => new TrackId(i + 1))])!.Sure;
-        TakeProof Beside(double seconds) => proof with { FromReference = ((0.3 + seconds) * SoxTake.Rate, 0) };
+        TakeProof Beside(double seconds, double ppm = 0) => proof with { FromReference = ((0.3 + seconds) * SoxTake.Rate, ppm * 1e-6), FromNotes = proof.FromNotes! with { Drift = 0, Spread = 2e-6 } };
         Assert.True(Sure(proof));
         Assert.True(Sure(Beside(0.049)));
         Assert.False(Sure(Beside(0.051)));
         Assert.False(Sure(Beside(-2.5)));
+        Assert.True(Sure(Beside(0, 45)));
+        Assert.False(Sure(Beside(0, 470)));
+        Assert.False(Sure(Beside(0, -55)));
 
         // Where there are no notes, the reference alone tells it; where there is no reference, the notes do.
         Assert.True(Sure(Beside(-2.5) with { FromNotes = null, Tracks = [.. proof.Tracks.Select(t => t with { Identity = Identity.None })] }));

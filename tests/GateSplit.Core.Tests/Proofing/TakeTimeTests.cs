@@ -1,0 +1,29 @@
+using GateSplit.Core.Proofing;
+
+namespace GateSplit.Core.Tests.Proofing;
+
+public sealed class TakeTimeTests
+{
+    [Theory]
+    [InlineData(0.3, 0, true)]
+    [InlineData(0.349, 0, true)]
+    [InlineData(0.351, 0, false)]
+    [InlineData(0.251, 0, true)]
+    [InlineData(0.249, 0, false)]
+    [InlineData(0.3, 49, true)]
+    [InlineData(0.3, 51, false)]
+    [InlineData(0.3, -49, true)]
+    [InlineData(0.3, -51, false)]
+    [InlineData(0.3, 470, false)]
+    public void A_place_found_by_something_else_may_be_the_same_if_start_and_drift_are(double offset, double ppm, bool like) =>
+        Assert.Equal(like, new TakeTime(0.3, 20e-6, 2e-6).IsLike(offset, (20 + ppm) * 1e-6));
+
+    [Theory]
+    [InlineData(0, 900, true)]
+    [InlineData(2, 49, true)]
+    [InlineData(2, 51, false)]
+    [InlineData(20, 99, true)]
+    [InlineData(20, 101, false)]
+    public void A_drift_that_notes_hardly_tell_rules_out_less_and_one_they_do_not_tell_nothing(double spreadPpm, double ppm, bool like) =>
+        Assert.Equal(like, new TakeTime(0, 0, spreadPpm * 1e-6).IsLike(0, ppm * 1e-6));
+}
