@@ -39,7 +39,7 @@ public sealed class ProofScore
             Error("drift from reference, ppm", proof.DriftPpm!.Value - take.Drift);
         }
 
-        Count("reference matched", take.HasReference, proof.FromReference is not null, where);
+        Count("reference matched", take.HasReference && take.Silent.Contains(false), proof.FromReference is not null, where);
         if (proof.FromNotes is { } time && struck)
         {
             Error("offset from notes, ms", (time.Offset - take.Offset) * 1000);

@@ -21,7 +21,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double Dim = 4.5; // what may be a peak, if others say the same
     private const int LeastDim = 8;
     private const double OnlyPlace = 2; // how far it leads all others where it is no tone that fits at each of its periods
-    private const int LeastAlone = 4; // windows with one place only that tell by themselves
+    private const int LeastAlone = 4; // windows, each clear, that tell by themselves
     private const int MostPlaces = 8; // of a tone in a window
     private const double NearlyAsHigh = 0.6;
     private const double MostDrift = 2e-3; // no clock is as wrong
@@ -30,7 +30,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double EnoughWindows = 0.5;
     private const double Silence = 1e-8; // mean square
     private const int LeastOnLine = 3; // windows, where there are as many: any two are on one
-    private const int LeastAgreed = 8; // windows of many, each clear, that are on one line by no chance
+    private const double LeastShare = 1.0 / 3; // of all that are clear, that they are
+    private const int LeastAgreed = 8; // windows of many that are on one line by no chance
     private const int MostRounds = 20;
     private const double Settled = 1e-5; // frames a round still moved it
     private const int RefinedWindows = 16;
@@ -132,31 +133,42 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         bool IsExpected(Straight line) => notes?.IsLike(line.Start / first.Rate.Hz, line.Slope) == true;
     }
 
+    /// <summary>The offset of one window.</summary>
+    /// <param name="At">The window, in frames of the first.</param>
+    /// <param name="Value">Its offset.</param>
+    /// <param name="IsClear">True where its peak is; else it is one only if others say the same.</param>
+    private readonly record struct WindowOffset(double At, double Value, bool IsClear);
+
     /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>
-    private static Straight? Through(List<(double At, double Value)> found)
+    private static Straight? Through(List<WindowOffset> found)
     {
-        var (start, slope) = TheilSen.Fit(found);
+        var (start, slope) = Fit(found);
         var line = OnLine(start, slope);
-        if (line.Count < EnoughWindows * found.Count && Likeliest() is { Count: >= LeastAgreed } most)
+        if (line.Count < EnoughWindows * found.Count && Likeliest() is { } most && IsNoChance(most))
         {
             // Where files of a sum lie beside each other, each window tells of the loudest of them there: those that agree are of one.
-            (start, slope) = TheilSen.Fit(most);
+            (start, slope) = Fit(most);
             line = OnLine(start, slope);
         }
 
-        return line.Count < Math.Max(Math.Min(LeastOnLine, found.Count), Math.Min(LeastAgreed, EnoughWindows * found.Count)) || Math.Abs(slope) > MostDrift ? null : new(start, slope, [.. line.Select(p => (long)p.At)], [.. found.OrderBy(f => f.At)]);
+        return (!IsNoChance(line) && line.Count < Math.Max(Math.Min(LeastOnLine, found.Count), EnoughWindows * found.Count)) || Math.Abs(slope) > MostDrift
+            ? null
+            : new(start, slope, [.. line.Select(w => (long)w.At)], [.. found.OrderBy(w => w.At).Select(w => (w.At, w.Value))]);
 
-        List<(double At, double Value)> OnLine(double start, double slope) => found.FindAll(p => Math.Abs(p.Value - start - slope * p.At) <= AlongTheLine);
+        static (double Start, double Slope) Fit(List<WindowOffset> windows) => TheilSen.Fit([.. windows.Select(w => (w.At, w.Value))]);
+        bool IsNoChance(List<WindowOffset> line) =>
+            line.Count >= LeastAgreed || (line.Count(w => w.IsClear) is >= LeastAlone and var clear && clear >= LeastShare * found.Count(w => w.IsClear));
+        List<WindowOffset> OnLine(double start, double slope) => found.FindAll(w => Math.Abs(w.Value - start - slope * w.At) <= AlongTheLine);
 
-        List<(double At, double Value)>? Likeliest()
+        List<WindowOffset>? Likeliest()
         {
-            var length = found.Max(f => f.At) - found.Min(f => f.At);
+            var length = found.Max(w => w.At) - found.Min(w => w.At);
             return (from one in found
                     from other in found
                     where other.At - one.At > length / 4
                     let slope = (other.Value - one.Value) / (other.At - one.At)
                     where Math.Abs(slope) <= MostDrift
-                    select OnLine(one.Value - slope * one.At, slope)).MaxBy(l => l.Count);
+                    select OnLine(one.Value - slope * one.At, slope)).MaxBy(l => (l.Count(w => w.IsClear), l.Count));
         }
     }
 
@@ -236,10 +248,10 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
 
     /// <summary>Offsets along the first, each looked for near that of the nearest window that is known.</summary>
     /// <returns>Frames of the first with their offsets; null where too few are clear.</returns>
-    private static List<(double At, double Value)>? Windows(IMonoSound first, IMonoSound second, List<long> starts, double anchor, CancellationToken cancel)
+    private static List<WindowOffset>? Windows(IMonoSound first, IMonoSound second, List<long> starts, double anchor, CancellationToken cancel)
     {
         var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
-        var (found, dim, looked) = (new List<(double At, double Value)>(), new List<(double At, double Value)>(), 0);
+        var (found, dim, looked) = (new List<WindowOffset>(), new List<WindowOffset>(), 0);
         var several = new List<(double At, List<(double Value, double Share)> Places)>();
         foreach (var start in starts)
         {
@@ -267,13 +279,13 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                 looked++;
                 if (peak.Clearness >= Dim)
                 {
-                    dim.Add((start, from + peak.Lag - start));
+                    dim.Add(new(start, from + peak.Lag - start, false));
                 }
             }
             else if (peak.Lead >= OnlyPlace)
             {
                 looked++;
-                found.Add((start, from + peak.Lag - start));
+                found.Add(new(start, from + peak.Lag - start, true));
             }
             else
             {
@@ -297,7 +309,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="sure">Windows with one place only.</param>
     /// <param name="several">The others, each with how high its places are.</param>
     /// <returns>Null where no line is alone the best.</returns>
-    private static List<(double At, double Value)>? Agreed(List<(double At, double Value)> sure, List<(double At, List<(double Value, double Share)> Places)> several)
+    private static List<WindowOffset>? Agreed(List<WindowOffset> sure, List<(double At, List<(double Value, double Share)> Places)> several)
     {
         const double Better = 1.1; // than any other line
         List<(double At, List<(double Value, double Share)> Places)> windows = [.. sure.Select(f => (f.At, (List<(double, double)>)[(f.Value, 1)])), .. several];
@@ -323,7 +335,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         var next = lines.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * AlongTheLine).Select(l => l.Votes).DefaultIfEmpty().Max();
         return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
             ? null
-            : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => (w.At, w.Place!.Value.Value))];
+            : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => new WindowOffset(w.At, w.Place!.Value.Value, true))];
     }
 
     /// <summary>

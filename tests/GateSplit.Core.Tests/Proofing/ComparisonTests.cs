@@ -188,6 +188,31 @@ public sealed class ComparisonTests : IDisposable
     }
 
     [Theory]
+    [InlineData(12, 3, null)]
+    [InlineData(12, 4, 1234.0)]
+    [InlineData(13, 4, null)]
+    [InlineData(13, 5, 1234.0)]
+    [InlineData(40, 7, null)]
+    [InlineData(40, 8, 1234.0)]
+    public void Four_clear_windows_that_are_a_third_of_all_tell_a_place_and_eight_of_any_number(int hits, int agreed, double? told)
+    {
+        // Hits far apart, each in one of the 48 windows alone and later by an amount of its own, but for some.
+        const int Apart = 41000;
+        var random = new Random(8);
+        var (first, second) = (new float[48 * Apart], new float[48 * Apart]);
+        var together = Enumerable.Range(0, agreed).Select(i => i * hits / agreed).ToHashSet();
+        for (var hit = 0; hit < hits; hit++)
+        {
+            float[] own = [.. Enumerable.Range(0, Rate / 200).Select(_ => (float)(random.NextDouble() - 0.5))];
+            var at = (hit * (48 / hits) * Apart) + (Apart / 2) + random.Next(-6000, 6000);
+            SoxTake.Add(first, own, at, 1);
+            SoxTake.Add(second, own, at + 1234 + (together.Contains(hit) ? 0 : random.Next(-2000, 2000)), 1);
+        }
+
+        Assert.Equal(told, Comparison.Aligned(new Samples(first), new Samples(second)) is { } place ? Math.Round(place.Start, 1) : null);
+    }
+
+    [Theory]
     [InlineData(1234.0, 0, 0)]
     [InlineData(-3000.0, 155, 0)]
     [InlineData(-3000.0, 155, 64)]
