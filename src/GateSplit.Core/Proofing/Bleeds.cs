@@ -114,8 +114,8 @@ internal sealed class Bleeds
     {
         var sound = _sounds[from]!;
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
-        List<Complex[]> spectra = [.. heard.Select(o => CrossCorrelation.Spectrum(o.Sound, Size))];
-        List<Complex[]> earlier = [.. heard.Select(o => CrossCorrelation.Spectrum(o.Earlier, Size))];
+        List<Complex[]> spectra = [.. heard.Select(o => RealFourier.Forward(o.Sound, Size))];
+        List<Complex[]> earlier = [.. heard.Select(o => RealFourier.Forward(o.Earlier, Size))];
         var begins = held ? [.. Enumerable.Repeat(1.0, Size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
         var (energies, whole) = Whole(sound, hits, begins);
         var own = new Own(
@@ -147,17 +147,17 @@ internal sealed class Bleeds
         foreach (var (at, _) in longest)
         {
             sound.Read(at, samples);
-            var bins = CrossCorrelation.Spectrum(samples, Longest);
+            var bins = RealFourier.Forward(samples, Longest);
             for (var i = 0; i < Longest; i++)
             {
-                var bin = i * Size / Longest;
+                var bin = i <= Longest / 2 ? i * Size / Longest : (Size - ((Longest - i) * Size / Longest)) % Size;
                 var energy = begins[bin] * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
                 energies[bin] += energy;
                 sum[i] += energy;
             }
         }
 
-        return (energies, CrossCorrelation.Back(sum, Taps[0]));
+        return (energies, RealFourier.Back(sum, Taps[0]));
     }
 
     /// <summary>Measures what a file holds of an element.</summary>
@@ -185,8 +185,8 @@ internal sealed class Bleeds
         var weights = Weights(heard, own.Begins);
         var counts = Counts(heard);
         double[] begun = held ? weights : [.. weights.Zip(Begins(own.Spectra, own.Earlier, counts), (w, b) => w * b)];
-        var autos = own.Spectra.Select(o => CrossCorrelation.Back(Times(o, o, begun), Size)).ToList();
-        var crosses = heard.Select((h, i) => CrossCorrelation.Back(Times(own.Spectra[i], CrossCorrelation.Spectrum(h.Sound, Size), weights), Size)).ToList();
+        var autos = own.Spectra.Select(o => RealFourier.Back(Times(o, o, begun), Size)).ToList();
+        var crosses = heard.Select((h, i) => RealFourier.Back(Times(own.Spectra[i], RealFourier.Forward(h.Sound, Size), weights), Size)).ToList();
         for (var i = 0; i < hits.Count; i++)
         {
             TensorPrimitives.Multiply<double>(autos[i], counts[i], autos[i]);
@@ -198,7 +198,7 @@ internal sealed class Bleeds
             // What rings in both, and so goes together without being bleed, did so before the hit.
             for (var i = 0; i < hits.Count; i++)
             {
-                TensorPrimitives.MultiplyAdd<double>(CrossCorrelation.Back(Times(own.Earlier[i], CrossCorrelation.Spectrum(heard[i].Earlier, Size), weights), Size), -counts[i], crosses[i], crosses[i]);
+                TensorPrimitives.MultiplyAdd<double>(RealFourier.Back(Times(own.Earlier[i], RealFourier.Forward(heard[i].Earlier, Size), weights), Size), -counts[i], crosses[i], crosses[i]);
             }
         }
 
@@ -283,7 +283,7 @@ internal sealed class Bleeds
         return [.. Smoothed(now).Zip(Smoothed(earlier), (n, b) => n > b ? 1 - b / n : 0)];
     }
 
-    private static double[] Smooth(IEnumerable<float[]> stretches) => Smooth(stretches.Select(s => (CrossCorrelation.Spectrum(s, Size), 1.0)));
+    private static double[] Smooth(IEnumerable<float[]> stretches) => Smooth(stretches.Select(s => (RealFourier.Forward(s, Size), 1.0)));
 
     /// <summary>The energies of bins of several stretches, each as the mean of those near it.</summary>
     private static double[] Smooth(IEnumerable<(Complex[] Bins, double Count)> stretches)
@@ -400,7 +400,7 @@ internal sealed class Bleeds
     {
         public Try(double[] even, double[] odd, double explains, BandGains bands)
         {
-            Complex[] Spectrum(double[] filter) => CrossCorrelation.Spectrum(Array.ConvertAll(filter, f => (float)f), Size);
+            Complex[] Spectrum(double[] filter) => RealFourier.Forward(Array.ConvertAll(filter, f => (float)f), Size);
             var (first, second) = (Spectrum(even), Spectrum(odd));
             var (one, other) = (bands.Through(first, first).Level, bands.Through(second, second).Level);
             (Even, Odd, Explains, (Both, Known), Loudest) = (even, odd, explains, bands.Through(first, second), Math.Max(one, other));

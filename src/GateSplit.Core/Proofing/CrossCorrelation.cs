@@ -1,5 +1,5 @@
 using System.Numerics;
-using MathNet.Numerics.IntegralTransforms;
+using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;
 
@@ -28,60 +28,45 @@ internal static class CrossCorrelation
     /// <returns>A value for each lag, from the start of what is looked in.</returns>
     public static double[] Lags(ReadOnlySpan<float> sound, ReadOnlySpan<float> within, bool whitened = false)
     {
+        var bins = Common(sound, within);
+        if (whitened)
+        {
+            Whiten(bins);
+        }
+
+        return RealFourier.Back(bins, within.Length - sound.Length + 1);
+    }
+
+    /// <summary>As <see cref="Lags"/>, both ways.</summary>
+    public static (double[] Plain, double[] Whitened) BothLags(ReadOnlySpan<float> sound, ReadOnlySpan<float> within)
+    {
+        var (bins, lags) = (Common(sound, within), within.Length - sound.Length + 1);
+        var plain = RealFourier.Back(bins, lags);
+        Whiten(bins);
+        return (plain, RealFourier.Back(bins, lags));
+    }
+
+    private static Complex[] Common(ReadOnlySpan<float> sound, ReadOnlySpan<float> within)
+    {
         var size = (int)BitOperations.RoundUpToPowerOf2((uint)within.Length);
-        var (one, other) = (Spectrum(sound, size), Spectrum(within, size));
-        var mean = 0.0;
+        var (one, other) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
         for (var i = 0; i < size; i++)
         {
             one[i] = Complex.Conjugate(one[i]) * other[i];
-            mean += one[i].Magnitude / size;
         }
 
-        if (whitened)
-        {
-            Whiten(one, mean);
-        }
-
-        return Back(one, within.Length - sound.Length + 1);
-    }
-
-    /// <summary>The spectrum of a stretch with silence behind it.</summary>
-    /// <param name="samples">The stretch.</param>
-    /// <param name="size">A power of two, as long or longer.</param>
-    public static Complex[] Spectrum(ReadOnlySpan<float> samples, int size)
-    {
-        var values = new Complex[size];
-        for (var i = 0; i < samples.Length; i++)
-        {
-            values[i] = samples[i];
-        }
-
-        Fourier.Forward(values, FourierOptions.NoScaling);
-        return values;
+        return one;
     }
 
     /// <summary>Leaves of each bin little but its phase.</summary>
     /// <param name="bins">A cross-spectrum; changed.</param>
-    /// <param name="mean">The mean of their magnitudes.</param>
-    public static void Whiten(Complex[] bins, double mean)
+    public static void Whiten(Complex[] bins)
     {
+        var mean = bins.Average(b => b.Magnitude);
         for (var i = 0; mean > 0 && i < bins.Length; i++)
         {
             bins[i] /= bins[i].Magnitude + Quiet * mean;
         }
-    }
-
-    /// <summary>The correlation that a cross-spectrum stands for; the spectrum is used up.</summary>
-    public static double[] Back(Complex[] bins, int lags)
-    {
-        Fourier.Inverse(bins, FourierOptions.NoScaling);
-        var values = new double[lags];
-        for (var i = 0; i < lags; i++)
-        {
-            values[i] = bins[i].Real / bins.Length;
-        }
-
-        return values;
     }
 
     /// <summary>How far from a value the top of the parabola through it and its neighbours lies, -0.5 to 0.5.</summary>

@@ -168,8 +168,8 @@ internal static class Doubles
             other.Read(place - reach, within);
             energyOfOne += TensorPrimitives.SumOfSquares<float>(sound);
             var energy = (double)TensorPrimitives.SumOfSquares<float>(within.AsSpan(0, Window));
-            var lags = CrossCorrelation.Lags(sound, within);
-            TensorPrimitives.Add(sharp, CrossCorrelation.Lags(sound, within, whitened: true), sharp);
+            var (lags, whitened) = CrossCorrelation.BothLags(sound, within);
+            TensorPrimitives.Add(sharp, whitened, sharp);
             for (var lag = 0; lag <= 2 * reach; lag++)
             {
                 sum[lag] += lags[lag];
@@ -347,7 +347,7 @@ internal static class Doubles
     {
         sound.Read(at, samples);
         Hann.Fade(samples);
-        return CrossCorrelation.Spectrum(samples, Window);
+        return RealFourier.Forward(samples, Window);
     }
 
     private static int? Octave(int bin, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / Window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;

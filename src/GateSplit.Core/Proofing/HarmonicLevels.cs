@@ -30,6 +30,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     private const double Nothing = 1e-9; // of what there usually is
     private readonly Tone[][] _notes = [.. part.Tones.GroupBy(t => t.Start).OrderBy(g => g.Key).Select(g => g.ToArray())];
     private readonly Tone[] _others = [.. others.SelectMany(o => o.Tones).OrderBy(t => t.Start)];
+    private readonly Dictionary<int, ((double Own, double Beside)?[] Harmonics, double All)?> _heard = [];
     private double[]? _usual;
 
     /// <summary>How many notes there are.</summary>
@@ -41,7 +42,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     /// <summary>The level of a note in dB against what its harmonics usually have; null where too few of them can be heard.</summary>
     public double? Level(int note)
     {
-        if (_usual is null || Powers(note) is not { } heard)
+        if (_usual is null || Heard(note) is not { } heard)
         {
             return null;
         }
@@ -65,11 +66,21 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     public double[]? Learn(int first)
     {
         var learned = Enumerable.Range(first, Count - first).Where((_, i) => i % (1 + (Count - first - 1) / Usually) == 0).ToList();
-        var heard = learned.Select(Powers).OfType<((double Own, double Beside)?[] Harmonics, double All)>().ToList();
+        var heard = learned.Select(Heard).OfType<((double Own, double Beside)?[] Harmonics, double All)>().ToList();
         _usual = [.. Enumerable.Range(0, Most).Select(h => heard.Select(p => p.Harmonics[h]?.Own).OfType<double>().ToArray() is { Length: >= LeastUsually } some ? TheilSen.Median(some) : 0)];
         return heard.Count < LeastUsually || TheilSen.Median([.. heard.Select(p => p.Harmonics.Sum(h => h?.Own ?? 0) / p.All)]) < LeastTonal
             ? null
             : [.. learned.Select(Level).OfType<double>()];
+    }
+
+    private ((double Own, double Beside)?[] Harmonics, double All)? Heard(int note)
+    {
+        if (!_heard.TryGetValue(note, out var heard))
+        {
+            _heard[note] = heard = Powers(note);
+        }
+
+        return heard;
     }
 
     /// <summary>The power of each harmonic of a note over what lies beside it, null where another part has one there; and that of all that is heard.</summary>
@@ -87,7 +98,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
 
         sound.Read(at, samples);
         Hann.Fade(samples);
-        var bins = CrossCorrelation.Spectrum(samples, Size);
+        var bins = RealFourier.Forward(samples, Size);
         var all = samples.Sum(s => (double)s * s);
         if (all == 0)
         {

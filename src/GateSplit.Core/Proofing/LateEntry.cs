@@ -57,19 +57,21 @@ internal static class LateEntry
         var weights = Vector256<float>.One;
         if (!part.Held && beside.Length >= LeastOthers)
         {
-            var (usual, bled) = (Median(notes[(notes.Length / 2)..]), Median(beside) + Vector256.Create(Floor));
-            weights = usual / (bled * bled);
+            var (own, bled) = (Median(notes[(notes.Length / 2)..]), Median(beside) + Vector256.Create(Floor));
+            weights = own / (bled * bled);
         }
 
         var levels = notes.Select(n => 10 * Math.Log10(Vector256.Dot(weights, n) + double.Epsilon)).ToArray();
-        var (loudest, missing) = (double.NegativeInfinity, 0);
-        for (var i = 0; i < levels.Length - LeastBehind; i++)
+        var (loudest, missing, highest) = (double.NegativeInfinity, 0, levels.Max());
+
+        // Behind what is nearly as loud as the loudest nothing can be louder by as much as is asked for.
+        for (var i = 0; i < levels.Length - LeastBehind && loudest < highest - Softer + Bled; i++)
         {
             loudest = Math.Max(loudest, levels[i]);
             var behind = levels[(i + 1)..].Order().ToArray();
             var soft = behind[(int)(Softest * behind.Length)] - (part.Held ? SofterHeld : Softer);
-            var most = TheilSen.Median([.. levels[..(i + 1)]]);
-            if (i + 1 >= Several && behind[Several - 1] > most + Apart && (loudest < soft || (loudest < soft + Bled && most < soft - Softer) || (part.Held && i + 1 >= SeveralHeld && most < soft && loudest < TheilSen.Median(behind) - Softer)))
+            var usual = TheilSen.Median([.. levels[..(i + 1)]]);
+            if (i + 1 >= Several && behind[Several - 1] > usual + Apart && (loudest < soft || (loudest < soft + Bled && usual < soft - Softer) || (part.Held && i + 1 >= SeveralHeld && usual < soft && loudest < TheilSen.Median(behind) - Softer)))
             {
                 missing = i + 1;
             }

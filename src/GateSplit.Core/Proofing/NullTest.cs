@@ -174,7 +174,7 @@ public sealed record NullTest(
     {
         var faded = samples.ToArray();
         Hann.Fade(faded);
-        var bins = CrossCorrelation.Spectrum(faded, faded.Length);
+        var bins = RealFourier.Forward(faded, faded.Length);
         for (var bin = 1; bin < bins.Length / 2; bin++)
         {
             var octave = (int)Math.Round(Math.Log2((double)bin * rate.Hz / bins.Length / Centres[0]));

@@ -91,11 +91,11 @@ internal static class PitchFit
         }
 
         Hann.Fade(samples);
-        var bins = CrossCorrelation.Spectrum(samples, Window);
+        var bins = RealFourier.Forward(samples, Window);
         for (var bin = (int)Math.Ceiling(Lowest * Window / rate); bin < Highest * Window / rate; bin++)
         {
             var key = 69 + 12 * Math.Log2((double)bin * rate / Window / 440);
-            heard[((int)Math.Round(key) % Classes + Classes) % Classes] += (float)(bins[bin].Magnitude * bins[bin].Magnitude / bin);
+            heard[((int)Math.Round(key) % Classes + Classes) % Classes] += (float)(((bins[bin].Real * bins[bin].Real) + (bins[bin].Imaginary * bins[bin].Imaginary)) / bin);
         }
 
         // Amplitudes, the strongest as 1, and what all classes have is none of them.

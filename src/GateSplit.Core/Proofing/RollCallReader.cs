@@ -339,18 +339,18 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             var at = (long)((hit - 0.01) * rate);
             channels[main].Read(at, sound);
             channels[other].Read(at - reach, within);
-            var (one, two) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
+            var (one, two) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
             for (var i = 0; i < size; i++)
             {
                 sum[i] += Complex.Conjugate(one[i]) * two[i];
             }
         }
 
-        CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
+        CrossCorrelation.Whiten(sum);
         const double Beginning = 0.003; // s a beginning is known to
         const double Clear = 8;
         const double OnlyPlace = 1.2;
-        var lags = CrossCorrelation.Back(sum, 2 * reach + 1);
+        var lags = RealFourier.Back(sum, 2 * reach + 1);
         var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
         var first = (int)Math.Clamp(((about ?? 0) - (about is null ? FurthestLatency : Beginning)) * rate + reach, 0, lags.Length - 2);
         var end = (int)Math.Clamp(((about ?? 0) + (about is null ? FurthestLatency : Beginning)) * rate + reach + 1, first + 1, lags.Length);

@@ -39,7 +39,7 @@ internal readonly record struct SoundLag(double Frames, int Sign)
             one.Read(start, sound);
             other.Read((long)Math.Round(place(start)) - reach, within);
             Hann.Fade(sound);
-            var (here, there) = (CrossCorrelation.Spectrum(sound, size), CrossCorrelation.Spectrum(within, size));
+            var (here, there) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
             for (var i = 0; i < size; i++)
             {
                 sum[i] += Complex.Conjugate(here[i]) * there[i];
@@ -48,10 +48,10 @@ internal readonly record struct SoundLag(double Frames, int Sign)
 
         if (asked != Place.Likely)
         {
-            CrossCorrelation.Whiten(sum, sum.Average(s => s.Magnitude));
+            CrossCorrelation.Whiten(sum);
         }
 
-        var lags = CrossCorrelation.Back(sum, 2 * reach + 1);
+        var lags = RealFourier.Back(sum, 2 * reach + 1);
         var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
         var from = (int)Math.Clamp((about.Near - about.Within) * rate + reach, 0, lags.Length - 1);
         var until = (int)Math.Clamp((about.Near + about.Within) * rate + reach + 1, from + 1, lags.Length);

@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
-using System.Numerics;
 using GateSplit.Core.Quantities;
-using MathNet.Numerics.IntegralTransforms;
 
 namespace GateSplit.Core.Sound;
 
@@ -23,19 +21,14 @@ public static class AverageSpectrum
     public static ImmutableArray<(double Hertz, Decibels Level)> Of(IMonoSound sound, CancellationToken cancel = default)
     {
         var power = new double[Window / 2];
-        var (samples, bins) = (new float[Window], new Complex[Window]);
+        var samples = new float[Window];
         var count = (int)Math.Clamp(2 * sound.Frames.Count / Window, 1, MostWindows);
         for (var window = 0; window < count; window++)
         {
             cancel.ThrowIfCancellationRequested();
             sound.Read(count == 1 ? 0 : (sound.Frames.Count - Window) * window / (count - 1), samples);
             Hann.Fade(samples);
-            for (var i = 0; i < Window; i++)
-            {
-                bins[i] = samples[i];
-            }
-
-            Fourier.Forward(bins, FourierOptions.NoScaling);
+            var bins = RealFourier.Forward(samples, Window);
             for (var bin = 1; bin < power.Length; bin++)
             {
                 power[bin] += bins[bin].Real * bins[bin].Real + bins[bin].Imaginary * bins[bin].Imaginary;
