@@ -22,6 +22,9 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
     private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
     private const double Plain = 0.75; // of what could be: a time that needs no pitches to be told from others
+    private const double Much = 0.25; // 12 dB under another: what bleeds in is mostly softer
+    private const double Beside = 0.05; // s
+    private const int LeastBeside = 8; // notes
     private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
 
     /// <summary>How many of its notes are heard.</summary>
@@ -106,18 +109,28 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             }
         }
 
-        // Where lines are exchanged, each holds what the other is called after. A track that fits its name, with much of another in it, is exchanged with none.
+        // Where lines are exchanged, each holds what the other is called after. A track that fits its name, with much of another in it, is exchanged with none;
+        // nor is one in which nearly all notes of its own are heard, most of what it holds though they may not be.
         var best = Assignment.Best(gains);
         for (var track = 0; track < best.Length; track++)
         {
-            if (best[track] is { } part && named[track] is { } own && part != own && scores[track, own] >= Enough && scores[track, part] - scores[track, own] < OneSided && !Holds(own))
+            if (best[track] is { } part && named[track] is { } own && part != own && !Holds(own)
+                && ((scores[track, own] >= Enough && scores[track, part] - scores[track, own] < OneSided) || IsHeardBeside(matches[track, own], parts[own].Notes, matches[track, part], parts[part].Notes)))
             {
-                best[track] = own;
+                (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
             }
         }
 
         var sum = best.Select((part, track) => part is { } p ? scores[track, p] : 0).Sum();
         return (time, sum, [.. best.Select((part, track) => Told(track, part))]);
+
+        // What begins together with another may be that; and what is far softer may be what bleeds in.
+        static bool IsHeardBeside(Match own, ImmutableArray<double> notes, Match other, ImmutableArray<double> others)
+        {
+            var beside = Enumerable.Range(0, notes.Length).Where(n => !others.Any(o => Math.Abs(o - notes[n]) < Beside)).ToHashSet();
+            List<double> heard = [.. own.Heard.Zip(own.Strengths).Where(h => beside.Contains(h.First)).Select(h => h.Second)];
+            return beside.Count >= LeastBeside && heard.Count >= NearlyAll * beside.Count && TheilSen.Median(heard) >= Much * TheilSen.Median([.. other.Strengths]);
+        }
 
         bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;
 

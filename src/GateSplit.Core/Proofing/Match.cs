@@ -8,6 +8,9 @@ namespace GateSplit.Core.Proofing;
 /// <param name="Offsets">By how much later than they should, in seconds, one for each of them.</param>
 internal sealed record Match(double Score, ImmutableArray<int> Heard, ImmutableArray<double> Offsets)
 {
+    /// <summary>How strongly each of them begins.</summary>
+    public ImmutableArray<double> Strengths { get; init; } = [];
+
     private const double Faint = 0.04; // 28 dB: a ghost note is louder
 
     /// <summary>Fits them.</summary>
@@ -50,6 +53,9 @@ internal sealed record Match(double Score, ImmutableArray<int> Heard, ImmutableA
         found.RemoveAll(f => f.Onset.Strength < Faint * usual);
         var all = track.Sum(o => o.Strength * o.Strength);
         var energy = found.Sum(f => f.Onset.Strength * f.Onset.Strength);
-        return new(Math.Sqrt((double)found.Count / part.Notes.Length * (energy / all)), [.. found.Select(f => f.Note)], [.. found.Select(f => f.Offset)]);
+        return new(Math.Sqrt((double)found.Count / part.Notes.Length * (energy / all)), [.. found.Select(f => f.Note)], [.. found.Select(f => f.Offset)])
+        {
+            Strengths = [.. found.Select(f => f.Onset.Strength)],
+        };
     }
 }
