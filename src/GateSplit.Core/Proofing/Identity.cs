@@ -23,8 +23,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
     private const double Plain = 0.75; // of what could be: a time that needs no pitches to be told from others
     private const double Much = 0.25; // 12 dB under another: what bleeds in is mostly softer
-    private const double Beside = 0.05; // s
-    private const int LeastBeside = 8; // notes
+    private const double Away = 0.05; // s
+    private const int LeastAway = 8; // notes
     private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
 
     /// <summary>How many of its notes are heard.</summary>
@@ -127,9 +127,9 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         // What begins together with another may be that; and what is far softer may be what bleeds in.
         static bool IsHeardBeside(Match own, ImmutableArray<double> notes, Match other, ImmutableArray<double> others)
         {
-            var beside = Enumerable.Range(0, notes.Length).Where(n => !others.Any(o => Math.Abs(o - notes[n]) < Beside)).ToHashSet();
+            var beside = Enumerable.Range(0, notes.Length).Where(n => !others.Any(o => Math.Abs(o - notes[n]) < Away)).ToHashSet();
             List<double> heard = [.. own.Heard.Zip(own.Strengths).Where(h => beside.Contains(h.First)).Select(h => h.Second)];
-            return beside.Count >= LeastBeside && heard.Count >= NearlyAll * beside.Count && TheilSen.Median(heard) >= Much * TheilSen.Median([.. other.Strengths]);
+            return beside.Count >= LeastAway && heard.Count >= NearlyAll * beside.Count && TheilSen.Median(heard) >= Much * TheilSen.Median([.. other.Strengths]);
         }
 
         bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;
