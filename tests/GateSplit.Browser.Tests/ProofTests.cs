@@ -142,7 +142,7 @@ public sealed class ProofTests : IDisposable
         Assert.StartsWith("2 lines of 12 are not as the split says:", browser.TextOf("#called"), StringComparison.Ordinal);
         Assert.Contains("Closed hat arrives on Mudlark USB 9 instead of Mudlark USB 7, in the place of Low tom: two cables or inputs are exchanged.", browser.Text);
         browser.Click("#fix-all");
-        browser.WaitUntil(() => browser.TextOf("#called").StartsWith("All tracks listen where their elements arrive", StringComparison.Ordinal), "all is right");
+        browser.WaitUntil(() => browser.TextOf("#called").StartsWith("What arrives elsewhere is listened to there by now", StringComparison.Ordinal), "all is right");
         Print(browser, 2, 12);
         Prove(browser, 2, "#prove");
         Assert.Contains("This is Closed hat", browser.TextOf(".proof-tracks tr:has(th:first-child)+tr, .proof-tracks"));

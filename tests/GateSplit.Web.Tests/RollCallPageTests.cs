@@ -31,7 +31,7 @@ public sealed class RollCallPageTests(DemoApp demo) : IDisposable
         Assert.Equal(4, visitor.Page.QuerySelectorAll("#call-table .differs").Length);
 
         await visitor.Send("form:has(#fix-all)");
-        Assert.Equal("All tracks listen where their elements arrive.", visitor.Page.QuerySelector("#called")!.TextContent);
+        Assert.Equal("What arrives elsewhere is listened to there by now; all else arrives as planned.", visitor.Page.QuerySelector("#called")!.TextContent);
         Assert.Null(visitor.Page.QuerySelector("#out-of-date"));
         await visitor.Get($"{path}/split?line=track%3At1");
         Assert.Equal("b-u1:4", visitor.Page.QuerySelector("#ins-input option[selected]")!.GetAttribute("value"));

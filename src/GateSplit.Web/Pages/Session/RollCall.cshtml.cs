@@ -56,7 +56,7 @@ public sealed class RollCallModel(OpenSessions open, SessionStore sessions, Take
         return wrong > 0 ? $"{Core.Words.Count(wrong, "line")} of {turns.Length} {(wrong == 1 ? "is" : "are")} not as the split says:"
             : turns.Length == nowhere.Count ? "Nothing was heard, and by the split nothing should be: no input takes any of it."
             : turns.All(t => t.AsPlanned || IsUnasked(t)) ? $"{(nowhere.Count == 0 ? "All " : "")}{Core.Words.Count(turns.Length - nowhere.Count, "line")} {(turns.Length - nowhere.Count == 1 ? "arrives" : "arrive")} as planned{rest}"
-            : $"All tracks listen where their elements arrive{rest}";
+            : $"What arrives elsewhere is listened to there by now; all else arrives as planned{rest}";
     }
 
     /// <summary>How far the reading is, for a page that waits for it.</summary>
