@@ -16,13 +16,14 @@ public static class ProofWords
         }
 
         var known = proof.Tracks.Where(t => t.Named is { } part && (proof.Parts[part].Notes.Length > 0 || t.Identity.Part is not null)).ToList();
+        var unknown = proof.Tracks.Except(known).Select(t => t.File).ToList();
         var right = known.Count(t => t.Identity.Part == t.Named && t.Double is null);
         var wrong = ProofFindings.Of(proof).Count(f => f.Severity >= Severity.Warning);
         var held = known.Count == 0
             ? $"There are no notes to know the {Words.Count(proof.Tracks.Length, "file")} by"
             : right == known.Count && known.Count == proof.Tracks.Length
                 ? known.Count == 1 ? "The file holds what its name says" : $"All {known.Count} files hold what their names say"
-                : $"{right} of {Words.Count(proof.Tracks.Length, "file")} {(right == 1 ? "holds" : "hold")} what {(right == 1 ? "its name says" : "their names say")}";
+                : $"{right} of {Words.Count(proof.Tracks.Length, "file")} {(right == 1 ? "holds" : "hold")} what {(right == 1 ? "its name says" : "their names say")}{(unknown.Count == 0 ? "" : $", and nothing tells what {Words.List(unknown, most: 3)} should hold")}";
         var place = (proof.OffsetSeconds, proof.FromReference) switch
         {
             (null, _) => proof.HasReference ? "where the take lies cannot be told" : "there is nothing to tell where the take lies",

@@ -98,6 +98,15 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void A_verdict_names_the_files_of_which_nothing_tells_what_they_should_hold()
+    {
+        var tick = SoxTake.Names.ToList().IndexOf("Tick");
+        _parts[tick] = _parts[tick] with { Notes = [] };
+        var verdict = ProofWords.Verdict(Proved(_stems, null));
+        Assert.StartsWith("4 of 5 files hold what their names say, and nothing tells what Tick should hold; ", verdict, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void A_file_whose_noise_is_louder_than_its_notes_is_not_said_to_play_others()
     {
         var random = new Random(8);
