@@ -129,7 +129,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         {
             var beside = Enumerable.Range(0, notes.Length).Where(n => !others.Any(o => Math.Abs(o - notes[n]) < Away)).ToHashSet();
             List<double> heard = [.. own.Heard.Zip(own.Strengths).Where(h => beside.Contains(h.First)).Select(h => h.Second)];
-            return beside.Count >= LeastAway && heard.Count >= NearlyAll * beside.Count && TheilSen.Median(heard) >= Much * TheilSen.Median([.. other.Strengths]);
+            return beside.Count >= LeastAway && heard.Count >= NearlyAll * beside.Count && !other.Strengths.IsEmpty && TheilSen.Median(heard) >= Much * TheilSen.Median([.. other.Strengths]);
         }
 
         bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;

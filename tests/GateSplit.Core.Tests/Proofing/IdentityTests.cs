@@ -59,6 +59,16 @@ public sealed class IdentityTests : IDisposable
         Assert.Equal(told, Assert.Single(Identity.Of([track], parts, [0]).Tracks).Part);
     }
 
+    [Fact]
+    public void What_is_told_by_pitches_alone_has_no_beginnings_to_be_louder_than()
+    {
+        var random = new Random(3);
+        ImmutableArray<double> Notes(double from) => [.. Enumerable.Range(0, 60).Select(i => from + (0.9 * i) + (0.2 * random.NextDouble()))];
+        List<Part> parts = [new("own", Notes(1), false), new("pad", Notes(1.3), true)];
+        ImmutableArray<Onset> track = [.. parts[0].Notes.Select(n => new Onset(n, 0.5)).Concat(Notes(1.6).Select(n => new Onset(n, 1.2))).OrderBy(o => o.Seconds)];
+        Assert.Equal(1, Assert.Single(Identity.Of([track], parts, [0], _ => new double?[,] { { null, 0.95 } }).Tracks).Part);
+    }
+
     [Theory]
     [InlineData(0, 1)]
     [InlineData(7, 1)]
