@@ -305,8 +305,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             : found.Count + dim.Count >= Math.Max(LeastDim, EnoughWindows * looked) ? [.. found, .. dim] : null;
     }
 
-    /// <summary>Of windows that each fit at several places, the places that most of them have on one line. One or two that seem to fit at one place only may be wrong.</summary>
-    /// <param name="sure">Windows with one place only.</param>
+    /// <summary>Of windows that each fit at several places, the places that most of them have on one line.</summary>
+    /// <param name="sure">Windows with one place only, through all of which the line leads if any does.</param>
     /// <param name="several">The others, each with how high its places are.</param>
     /// <returns>Null where no line is alone the best.</returns>
     private static List<WindowOffset>? Agreed(List<WindowOffset> sure, List<(double At, List<(double Value, double Share)> Places)> several)
@@ -325,17 +325,24 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                      where Math.Abs(slope) <= MostDrift
                      let value = a.Value - slope * (one.At - first)
                      select (Value: value, Slope: slope, Votes: windows.Sum(w => On(value, slope, w)?.Share ?? 0))).ToList();
-        if (lines.Count == 0)
-        {
-            return null;
-        }
+        // One or two that seem to fit at one place only may be wrong: then what leads through all of them leads through few others.
+        return Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= AlongTheLine))) ?? Best(lines);
 
         double Middle((double Value, double Slope, double Votes) line) => line.Value + line.Slope * (last - first) / 2;
-        var best = lines.MaxBy(l => l.Votes);
-        var next = lines.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * AlongTheLine).Select(l => l.Votes).DefaultIfEmpty().Max();
-        return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
-            ? null
-            : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => new WindowOffset(w.At, w.Place!.Value.Value, true))];
+
+        List<WindowOffset>? Best(List<(double Value, double Slope, double Votes)> among)
+        {
+            if (among.Count == 0)
+            {
+                return null;
+            }
+
+            var best = among.MaxBy(l => l.Votes);
+            var next = among.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * AlongTheLine).Select(l => l.Votes).DefaultIfEmpty().Max();
+            return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
+                ? null
+                : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => new WindowOffset(w.At, w.Place!.Value.Value, true))];
+        }
     }
 
     /// <summary>

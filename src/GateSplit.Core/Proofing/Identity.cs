@@ -17,11 +17,13 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     public static readonly Identity None = new(null, 0, [], null);
 
     private const double Enough = 0.4; // a score below it is chance
+    private const double EnoughHeard = 0.25; // of what a track is called after, and nearly all notes of which are heard in it
     private const double NearlyAll = 0.8;
     private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
     private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
     private const double Plain = 0.75; // of what could be: a time that needs no pitches to be told from others
+    private const double FarMoved = 0.002; // s
     private const double Much = 0.25; // 12 dB under another: what bleeds in is mostly softer
     private const double Away = 0.05; // s
     private const int LeastAway = 8; // notes
@@ -56,14 +58,26 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             return (null, [.. tracks.Select(_ => None)]);
         }
 
-        // What hears several elements hears them from afar: where the take lies is told by those that hear one, and best by what is struck.
-        var (struck, held) = (Own(p => !p.Held), Own(p => p.Held));
-        var moved = struck.Count > 0 ? Together(struck, held) : held.Count > 0 ? TheilSen.Median(held) : 0;
-        var known = best.Time with { Offset = best.Time.Offset + moved, Found = [.. best.Time.Found.Select(f => f with { Offset = f.Offset + moved })] };
+        var (known, moved) = Centred(best.Time, best.Tracks);
+        if (Math.Abs(moved) > FarMoved && Paired(tracks, parts, named, known, pitches?.Invoke(known)) is var again && again.Sum > best.Sum)
+        {
+            // Where much of it is late, the take was first looked for beside where it lies, and what is early was not found.
+            best = again;
+            (known, moved) = Centred(known, best.Tracks);
+        }
+
         return (DriftFit.Refined(known, best.Tracks, parts), [.. best.Tracks.Select(t => t with { Offset = t.Offset - moved })]);
 
-        List<double> Own(Func<Part, bool> which) =>
-            [.. best.Tracks.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts.Any(o => parts[p].Contains(o))).Select(t => t.Offset!.Value)];
+        // What hears several elements hears them from afar: where the take lies is told by those that hear one, and best by what is struck.
+        (TakeTime Time, double Moved) Centred(TakeTime time, ImmutableArray<Identity> told)
+        {
+            var (struck, held) = (Own(told, p => !p.Held), Own(told, p => p.Held));
+            var by = struck.Count > 0 ? Together(struck, held) : held.Count > 0 ? TheilSen.Median(held) : 0;
+            return (time with { Offset = time.Offset + by, Found = [.. time.Found.Select(f => f with { Offset = f.Offset + by })] }, by);
+        }
+
+        List<double> Own(ImmutableArray<Identity> told, Func<Part, bool> which) =>
+            [.. told.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts.Any(o => parts[p].Contains(o))).Select(t => t.Offset!.Value)];
     }
 
     /// <summary>Where the files of a take lie: in the middle of what is struck, but where not half of that lies there, where most begin. What is held begins a little later than its note.</summary>
@@ -136,7 +150,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
 
         Identity Told(int track, int? part)
         {
-            if (part is not { } own || scores[track, own] < Enough)
+            var isHeard = part is { } of && named[track] == of && scores[track, of] >= EnoughHeard && matches[track, of].Heard.Length >= Math.Max(LeastAway, NearlyAll * parts[of].Notes.Length);
+            if (part is not { } own || (scores[track, own] < Enough && !isHeard))
             {
                 return None;
             }
