@@ -59,6 +59,35 @@ public sealed class IdentityTests : IDisposable
         Assert.Equal(told, Assert.Single(Identity.Of([track], parts, [0]).Tracks).Part);
     }
 
+    [Theory]
+    [InlineData(0.3, 1.0, true, 0)]
+    [InlineData(0.35, 0.85, true, 0)]
+    [InlineData(0.4, 0.75, true, null)] // too many are not heard
+    [InlineData(0.2, 1.0, true, null)] // what else begins is far louder
+    [InlineData(0.3, 1.0, false, null)] // nothing says that it should hold them
+    public void A_track_holds_what_it_is_called_after_if_nearly_all_of_that_is_heard_under_what_nobody_knows(double own, double share, bool isNamed, int? told)
+    {
+        var random = new Random(3);
+        ImmutableArray<double> Notes(double from) => [.. Enumerable.Range(0, 60).Select(i => from + (0.6 * i) + (0.2 * random.NextDouble()))];
+        List<Part> parts = [new("own", Notes(1), false), new("beside", Notes(1.25), false)];
+        ImmutableArray<Onset> track = [.. parts[0].Notes.Where((_, i) => (i % 20) < 20 * share).Select(n => new Onset(n, own)).Concat(Notes(1.3).Select(n => new Onset(n, 1))).OrderBy(o => o.Seconds)];
+        ImmutableArray<Onset> beside = [.. parts[1].Notes.Select(n => new Onset(n, 1))];
+        var (_, tracks) = Identity.Of([track, beside], parts, [isNamed ? 0 : null, 1]);
+        Assert.Equal([told, 1], tracks.Select(t => t.Part));
+    }
+
+    [Fact]
+    public void A_file_that_is_early_is_found_though_most_notes_are_late()
+    {
+        // Two files with most of the notes are late by themselves; one is early, and from where those lie further than notes are looked for.
+        var random = new Random(4);
+        List<(int Notes, double Late)> files = [(10, 0), (11, 0), (12, 0), (60, 0.006), (61, 0.006), (20, -0.005)];
+        List<Part> parts = [.. files.Select((f, i) => new Part($"{i}", [.. Enumerable.Range(0, f.Notes).Select(n => 1 + ((n + (0.6 * random.NextDouble())) * 40 / f.Notes))], false))];
+        var (time, tracks) = Identity.Of([.. parts.Select((p, i) => (ImmutableArray<Onset>)[.. p.Notes.Select(n => new Onset(n + files[i].Late, 1))])], parts, [.. parts.Select((_, i) => (int?)i)]);
+        Assert.Equal(0, time!.Offset, 0.0005);
+        Assert.All(tracks.Index(), t => Assert.Equal((t.Index, files[t.Index].Late), (t.Item.Part, Math.Round(t.Item.Offset!.Value, 3))));
+    }
+
     [Fact]
     public void What_is_told_by_pitches_alone_has_no_beginnings_to_be_louder_than()
     {
