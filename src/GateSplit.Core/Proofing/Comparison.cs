@@ -24,6 +24,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int LeastAlone = 4; // windows, each clear, that tell by themselves
     private const int MostPlaces = 8; // of a tone in a window
     private const double NearlyAsHigh = 0.6;
+    private const double Steep = 2.5e-4; // hardly a clock is as wrong: one of the windows that say so is
     private const double MostDrift = 2e-3; // no clock is as wrong
     private const double AlongTheLine = 3; // frames a window may lie beside the line
     private const double Finer = 1.5; // frames by which least squares may move a line that windows tell
@@ -326,7 +327,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                      let value = a.Value - slope * (one.At - first)
                      select (Value: value, Slope: slope, Votes: windows.Sum(w => On(value, slope, w)?.Share ?? 0))).ToList();
         // One or two that seem to fit at one place only may be wrong: then what leads through all of them leads through few others.
-        return Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= AlongTheLine))) ?? Best(lines);
+        return Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= AlongTheLine))) ?? (sure.Count > 1 && Math.Abs(TheilSen.Fit([.. sure.Select(f => (f.At, f.Value))]).Slope) > Steep ? Best(lines) : null);
 
         double Middle((double Value, double Slope, double Votes) line) => line.Value + line.Slope * (last - first) / 2;
 
