@@ -307,7 +307,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     }
 
     /// <summary>Of windows that each fit at several places, the places that most of them have on one line.</summary>
-    /// <param name="sure">Windows with one place only, through all of which the line leads if any does.</param>
+    /// <param name="sure">Windows with one place only, through all of which the line leads unless one of them is wrong.</param>
     /// <param name="several">The others, each with how high its places are.</param>
     /// <returns>Null where no line is alone the best.</returns>
     private static List<WindowOffset>? Agreed(List<WindowOffset> sure, List<(double At, List<(double Value, double Share)> Places)> several)
@@ -326,8 +326,11 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                      where Math.Abs(slope) <= MostDrift
                      let value = a.Value - slope * (one.At - first)
                      select (Value: value, Slope: slope, Votes: windows.Sum(w => On(value, slope, w)?.Share ?? 0))).ToList();
-        // One or two that seem to fit at one place only may be wrong: then what leads through all of them leads through few others.
-        return Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= AlongTheLine))) ?? (sure.Count > 1 && Math.Abs(TheilSen.Fit([.. sure.Select(f => (f.At, f.Value))]).Slope) > Steep ? Best(lines) : null);
+
+        // One of several that seem to fit at one place only may be wrong: then they tell a drift that hardly a clock has.
+        var through = Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= AlongTheLine)));
+        var isOneWrong = sure.Count > 1 && Math.Abs(TheilSen.Fit([.. sure.Select(f => (f.At, f.Value))]).Slope) > Steep;
+        return through is null && isOneWrong ? Best(lines) : through;
 
         double Middle((double Value, double Slope, double Votes) line) => line.Value + line.Slope * (last - first) / 2;
 
