@@ -55,7 +55,7 @@ public sealed class ProofScore
                 continue;
             }
 
-            if (take.Is[i] != i && take.Parts[i].Keys.Count > 0 && take.Parts[i].Keys.SetEquals(take.Parts[take.Is[i]].Keys))
+            if (take.Is[i] != i && take.Parts[i].IsAsPlayed(take.Parts[take.Is[i]]))
             {
                 // By their notes, two microphones that hear the same are one.
                 Count("is its partner, which no notes tell", true, track.Identity.Part != i, at);
@@ -70,7 +70,9 @@ public sealed class ProofScore
             }
 
             var twin = take.Double[i] ?? (Array.FindIndex(take.Double, d => d?.File == i) is >= 0 and var copy && take.Double[copy] is var (_, back) ? (copy, -back) : null);
-            Count("double", take.Double[i] is not null, track.Double is not null && (take.Double[i] is not null || twin is null), $"{at} {take.Double[i]} said {track.Double}");
+            // Of two that the same notes play, nobody can tell which is the copy.
+            var other = twin is var (partner, _) && take.Parts[i].IsAsPlayed(take.Parts[partner]) && proof.Tracks[partner].Double?.File == i;
+            Count("double", take.Double[i] is not null, (take.Double[i] is not null && other) || (track.Double is not null && (take.Double[i] is not null || twin is null)), $"{at} {take.Double[i]} said {track.Double}");
             if (take.Double[i] is var (of, lag) && track.Double is { } said && said.File == of)
             {
                 Error("lag of a double, samples", said.LagFrames - lag);

@@ -21,7 +21,10 @@ internal sealed class InReference(
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
     private const double Half = 0.5; // frames
+    private const double Nearly = 1; // frame
     private const double Surely = 2; // clearness
+    private const double FarTells = 0.7; // clearness
+    private const double Opposing = 0.02; // of what tells it
     private readonly int _rate = reference.Rate.Hz;
     private double _beside; // s: by how much later the files are than their notes say, where it is the time of the notes that is wrong
     private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
@@ -62,7 +65,7 @@ internal sealed class InReference(
         }
 
         var told = InTheMix(place, lags);
-        var doubtful = _mixed.Where(i => lags[i] is not { } lag || (Math.Abs(lag.Frames) > Beside * _rate && !IsKnown(i, lag))).Take(MostDoubtful).ToList();
+        var doubtful = _mixed.Where(i => lags[i] is not { } lag || IsDoubtful(i, lag, told[i])).Take(MostDoubtful).ToList();
         if (doubtful.Count > 0)
         {
             Settle(doubtful, place, lags, told);
@@ -73,8 +76,10 @@ internal sealed class InReference(
             (place, lags) = (settled, [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - by } : l)]);
 
             // Where one lies right, more is seen of the others, and what was seen of them before may have come from where it lay.
-            told = [.. told.Zip(InTheMix(place, lags), (before, now) => now.Clearness > before.Clearness || before.Sign != Math.Sign(now.Gain) ? now : before)];
+            told = Clearer(told, InTheMix(place, lags));
         }
+
+        Return(place, lags, ref told);
 
         // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
         lags = [.. lags.Select((l, i) => l is { } lag && (told[i].Sign is not null || Math.Abs(lag.Frames) <= Beside * _rate || IsKnown(i, lag)) ? l : null)];
@@ -91,6 +96,10 @@ internal sealed class InReference(
 
         return (place, lags, [.. told.Select(t => t.Sign)], _beside);
     }
+
+    /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
+    private bool IsDoubtful(int file, SoundLag lag, InMix told) =>
+        Math.Abs(lag.Frames) > Beside * _rate ? !IsKnown(file, lag) : Math.Abs(lag.Frames) > Nearly && told.Clearness < Surely;
 
     /// <summary>
     /// What bleeds into a file may begin more clearly than what it holds. It lies where the mix is best explained by it: where it was found,
@@ -118,6 +127,33 @@ internal sealed class InReference(
             }
         }
     }
+
+    /// <summary>
+    /// What bleeds into a file may be clear in the mix where it is none of what the file holds. A file lies far from the take, and not where its notes
+    /// say, only where less is left of the mix than with it on the take, and no order tells the opposite.
+    /// </summary>
+    private void Return((double Start, double Slope) place, SoundLag?[] lags, ref InMix[] told)
+    {
+        foreach (var i in _mixed.Where(i => lags[i] is { } lag && Math.Abs(lag.Frames) > Beside * _rate && !IsKnown(i, lag)).Take(MostDoubtful).ToList())
+        {
+            var there = Explained(place, lags);
+            var far = lags[i];
+            lags[i] = new(0, 1);
+            var here = Explained(place, lags);
+            var less = here.Left.Zip(there.Left, (onTake, far) => onTake - far).ToList();
+            if (there.Tracks[i].Clearness >= FarTells && less.Max() > 0 && less.Min() > -Opposing * less.Max())
+            {
+                lags[i] = far;
+                continue;
+            }
+
+            lags[i] = here.Tracks[i].Sign is { } sign ? new(0, sign) : null;
+            told[i] = here.Tracks[i];
+            told = Clearer(told, here.Tracks);
+        }
+    }
+
+    private static InMix[] Clearer(InMix[] before, InMix[] now) => [.. before.Zip(now, (b, n) => n.Clearness > b.Clearness || b.Sign != Math.Sign(n.Gain) ? n : b)];
 
     /// <summary>The take moved, but not far if fewer files are clear in the mix there: most may be found alike in a room that is louder than they are.</summary>
     private (double Start, double Slope) Likelier((double Start, double Slope) place, double by)
@@ -171,10 +207,15 @@ internal sealed class InReference(
     /// <summary>What each file is in the mix, all laid where they belong.</summary>
     private InMix[] InTheMix((double Start, double Slope) place, SoundLag?[] lags) => InTheMix(place, [.. lags.Select(InFrames)]);
 
-    private InMix[] InTheMix((double Start, double Slope) place, double[] at)
+    private InMix[] InTheMix((double Start, double Slope) place, double[] at) => Explained(place, at).Tracks;
+
+    private (InMix[] Tracks, double[] Left) Explained((double Start, double Slope) place, SoundLag?[] lags) => Explained(place, [.. lags.Select(InFrames)]);
+
+    /// <summary>What each file is in the mix, all laid so, and how much they leave of it.</summary>
+    private (InMix[] Tracks, double[] Left) Explained((double Start, double Slope) place, double[] at)
     {
         var (mix, tracks) = Laid(place, at);
-        var told = MixSigns.Of(
+        var (told, left) = MixSigns.Of(
             mix,
             tracks,
             [.. _mixed.SelectMany(i => SoundLag.Strongest(telling[i], Places).Select(o => (long)((o * _rate - place.Start - at[i]) / (1 + place.Slope)) - SoundLag.Window / 8))],
@@ -185,7 +226,7 @@ internal sealed class InReference(
             all[_mixed[i]] = told[i];
         }
 
-        return all;
+        return (all, left);
     }
 
     /// <summary>Where the files that lie on the take lie in the mix, as loud as they are there: what is late by itself would bend the line.</summary>

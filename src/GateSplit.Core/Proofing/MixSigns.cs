@@ -28,8 +28,8 @@ internal sealed class MixSigns
     /// <param name="tracks">The tracks in its time.</param>
     /// <param name="places">Where in it windows begin.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <returns>For each track what it is in the mix.</returns>
-    public static InMix[] Of(Placed mix, IReadOnlyList<Placed> tracks, IReadOnlyList<long> places, CancellationToken cancel)
+    /// <returns>For each track what it is in the mix; and for each order how much all together leave of it: the mean logarithm of the share that is left of a window.</returns>
+    public static (InMix[] Tracks, double[] Left) Of(Placed mix, IReadOnlyList<Placed> tracks, IReadOnlyList<long> places, CancellationToken cancel)
     {
         var count = tracks.Count;
         var rows = Enumerable.Range(0, count + 1).Select(_ => new float[Window]).ToArray();
@@ -52,8 +52,8 @@ internal sealed class MixSigns
             }
         }
 
-        var solved = orders.Select(o => o.Solved().ToList()).Where(s => s.Count > 0).ToList();
-        return solved.Count == 0 ? new InMix[count] : [.. Enumerable.Range(0, count).Select(track => Told([.. solved.Select(s => s[track])]))];
+        var solved = orders.Where(o => o._windows.Count > 0 && count > 0).Select(o => o.Solved()).ToList();
+        return (solved.Count == 0 ? new InMix[count] : [.. Enumerable.Range(0, count).Select(track => Told([.. solved.Select(s => s.Told[track])]))], [.. solved.Select(s => s.Left)]);
     }
 
     /// <summary>What all orders together tell of a track: nothing where one of them tells the opposite nearly as clearly as the clearest, for then it is something else that they hear.</summary>
@@ -82,27 +82,25 @@ internal sealed class MixSigns
         }
     }
 
-    private IEnumerable<(double Clearness, double Gain)> Solved()
+    private (List<(double Clearness, double Gain)> Told, double Left) Solved()
     {
-        if (_windows.Count == 0 || _count == 0)
-        {
-            yield break;
-        }
-
-        var weights = _windows.Select(_ => 1.0).ToArray();
+        double[] weights = [.. _windows.Select(_ => 1.0)];
         var (gains, inverse, left) = Solved(weights);
         for (var round = 0; round < Rounds; round++)
         {
-            var all = Vector<double>.Build.Dense(_count + 1, i => i == _count ? -1 : gains[i]);
-            weights = [.. _windows.Select(w => 1 / (Math.Max(0, all * (w * all)) + Least * w[_count, _count]))];
+            weights = [.. _windows.Select(w => 1 / (LeftOf(w, gains) * w[_count, _count]))];
             (gains, inverse, left) = Solved(weights);
         }
 
-        for (var track = 0; track < _count; track++)
-        {
-            // Without a track, the rest would rise by its gain squared over its place in the inverse.
-            yield return (gains[track] * gains[track] / inverse[track, track] / left, gains[track]);
-        }
+        // Without a track, the rest would rise by its gain squared over its place in the inverse.
+        return ([.. gains.Select((gain, track) => (gain * gain / inverse[track, track] / left, gain))], _windows.Average(w => Math.Log(LeftOf(w, gains))));
+    }
+
+    /// <summary>The share of the energy of a window that is left of it.</summary>
+    private double LeftOf(Matrix<double> window, Vector<double> gains)
+    {
+        var all = Vector<double>.Build.Dense(_count + 1, i => i == _count ? -1 : gains[i]);
+        return (Math.Max(0, all * (window * all)) / window[_count, _count]) + Least;
     }
 
     private (Vector<double> Gains, Matrix<double> Inverse, double Left) Solved(double[] weights)

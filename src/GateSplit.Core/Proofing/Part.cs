@@ -23,6 +23,9 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
     /// <summary>True if both sound by the same notes, as the microphones of one drum do, or a room that hears it.</summary>
     public bool Shares(Part other) => Keys.Overlaps(other.Keys);
 
+    /// <summary>True if both sound by the same notes and by no others, so that notes cannot tell which of them a file holds.</summary>
+    public bool IsAsPlayed(Part other) => Keys.Count > 0 && Keys.SetEquals(other.Keys);
+
     /// <summary>True if no other sounds by its notes: where several do, which of them was heard is for ears.</summary>
     /// <param name="parts">All parts, with this one.</param>
     public bool IsAlone(IEnumerable<Part> parts) => !parts.Any(p => !ReferenceEquals(p, this) && p.Shares(this));

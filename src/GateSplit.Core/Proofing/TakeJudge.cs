@@ -47,7 +47,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             }
 
             (time, identities) = Identified(scans, [.. onsets.Select((o, i) => asked[i] == i ? o : [])], [.. asked.Select((a, i) => a != i)]);
-            identities = [.. asked.Select((a, i) => identities[a] with { Offset = identities[a].Offset + behind[i] - behind[a] })];
+            identities = [.. asked.Select((a, i) => identities[a] with { Part = Held(identities[a].Part, files[i].Part), Offset = identities[a].Offset + behind[i] - behind[a] })];
             doubles = Named(pairs, identities);
         }
 
@@ -108,6 +108,9 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
+
+        // Of two copies of what the same notes play, each holds what it is called after, as far as notes can tell.
+        int? Held(int? part, int? named) => part is { } p && named is { } own && parts[p].IsAsPlayed(parts[own]) ? own : part;
 
         // What a copy is a copy of, which may be a copy itself.
         int Copied(int file)
@@ -218,7 +221,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
                 continue;
             }
 
-            var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].Keys.Count > 0 && parts[p].Keys.SetEquals(parts[part].Keys), -1);
+            var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].IsAsPlayed(parts[part]), -1);
             if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window / 8), at => at, (0, SoundLag.Furthest), SoundLag.Place.Only, cancel) is var (_, sign))
             {
                 found[i] = (first, sign);

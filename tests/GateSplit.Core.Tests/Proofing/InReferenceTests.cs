@@ -119,6 +119,39 @@ public sealed class InReferenceTests
         Assert.Equal([1, null], signs);
     }
 
+    [Theory]
+    [InlineData(1)]
+    [InlineData(-1)]
+    public void Of_two_microphones_of_one_drum_the_softer_is_told_by_itself(int sign)
+    {
+        // The one below is ten times as loud in the mix, hears the drum six frames later and upside down, and darker.
+        var (top, under) = (Noise(1).Select(s => 0.1f * s).ToArray(), new float[Length]);
+        SoxTake.Add(under, Dark(Noise(1)), 6, -1);
+        var (_, lags, signs) = Placed(0, (Noise(2), 0, 1), (top, 0, sign), (under, 0, 1));
+        Assert.Equal([1, sign, 1], signs);
+        Assert.Equal([0, 0, 0], lags);
+    }
+
+    [Theory]
+    [InlineData(1, 0.5, 1)]
+    [InlineData(1, -0.5, 1)]
+    [InlineData(0.6, -0.5, null)]
+    public void What_bleeds_in_and_makes_good_what_another_file_lacks_does_not_draw_a_file_to_it(double level, double bleed, int? sign)
+    {
+        // One file clips; what it has lost is heard in a file of held tones, darker and 348 frames later than in the mix.
+        var (drums, tone, hat, mix, held) = (Noise(3), Swelling(150), Noise(4), new float[Length], new float[Length]);
+        SoxTake.Add(mix, drums, 0, 1);
+        SoxTake.Add(mix, tone, 0, level);
+        SoxTake.Add(mix, hat, 0, 0.3);
+        SoxTake.Add(held, tone, 0, 1);
+        SoxTake.Add(held, Dark(drums), 348, bleed);
+        IMonoSound clipped = new Samples([.. drums.Select(s => Math.Clamp(s, -0.07f, 0.07f))]);
+        var (_, lags, signs, _) = new InReference(
+            new Samples(mix), [clipped, new Samples(held), new Samples(hat)], new bool[3], [Beginnings, Beginnings, Beginnings], [0, null, 0], default).Of((0, 0), []);
+        Assert.Equal([1, sign, 1], signs);
+        Assert.Equal(sign is null ? null : 0, lags[1] is { } lag ? (double?)Math.Round(lag.Frames) : null);
+    }
+
     [Fact]
     public void What_a_far_microphone_hears_later_does_not_draw_the_take_to_it()
     {
@@ -222,6 +255,12 @@ public sealed class InReferenceTests
         }
 
         return noise;
+    }
+
+    private static float[] Dark(float[] sound)
+    {
+        var low = 0.0;
+        return [.. sound.Select(s => (float)(low += 0.3 * (s - low)))];
     }
 
     private static float[] Swelling(double pitch)

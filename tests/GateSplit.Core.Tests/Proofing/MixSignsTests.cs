@@ -35,7 +35,7 @@ public sealed class MixSignsTests
     {
         var (kick, snare) = (Hits(1, 0, 20000, 0.999), Hits(2, 9000, 20000, 0.998));
         Assert.Equal([1, null], Signs(kick, kick, snare));
-        Assert.Empty(MixSigns.Of(At(kick), [], Places, default));
+        Assert.Empty(MixSigns.Of(At(kick), [], Places, default).Tracks);
         Assert.Equal([(int?)null], Signs(new float[Length], kick));
     }
 
@@ -51,7 +51,7 @@ public sealed class MixSignsTests
         Assert.Equal([sign], Signs(mix, Sum(Later(low, 0, 12 * lows), high)));
     }
 
-    private static int?[] Signs(float[] mix, params float[][] tracks) => [.. MixSigns.Of(At(mix), [.. tracks.Select(At)], Places, default).Select(t => t.Sign)];
+    private static int?[] Signs(float[] mix, params float[][] tracks) => [.. MixSigns.Of(At(mix), [.. tracks.Select(At)], Places, default).Tracks.Select(t => t.Sign)];
 
     private static Placed At(float[] samples) => new(new Samples(samples), (0, 0));
 
