@@ -19,6 +19,8 @@ internal static class Doubles
     private const double MostDifferent = 1.5; // dB between octaves
     private const double Sure = 3; // standard errors
     private const int Flat = 24; // frames
+    private const int Narrow = 2; // frames: a peak of all frequencies
+    private const double Stands = 5; // times as far from its neighbours as these are from each other: no noise does
     private const double SlicesAlike = 0.8;
     private const int LeastPlaces = 3; // of those where it does not, to judge a file that clips; and with something else, to be no copy
     private const double Near = 0.01; // s
@@ -181,8 +183,10 @@ internal static class Doubles
         var best = Enumerable.Range(0, sum.Length).MaxBy(i => Math.Abs(sum[i]));
         if (Math.Abs(sum[best]) > 0)
         {
-            // Where all is low its top is flat: the phases alone tell the place.
-            best = Enumerable.Range(Math.Max(0, best - Flat), Math.Min(2 * reach, best + Flat) - Math.Max(0, best - Flat) + 1).MaxBy(i => sharp[i] * Math.Sign(sum[best]));
+            // Where all is low its top is flat: the phases alone tell the place, if above the lows there is more than noise.
+            var about = Enumerable.Range(Math.Max(0, best - Flat), Math.Min(2 * reach, best + Flat) - Math.Max(0, best - Flat) + 1).ToList();
+            var sharpest = about.MaxBy(i => sharp[i] * Math.Sign(sum[best]));
+            best = Stand(sharp[sharpest], [.. about.Where(i => Math.Abs(i - sharpest) > Narrow).Select(i => sharp[i])]) > Stands ? sharpest : best;
         }
 
         if (energyOfOne == 0 || seconds[best] == 0)
@@ -205,6 +209,13 @@ internal static class Doubles
             : unclipped.Length >= LeastPlaces ? IsCopy(first, second, unclipped, (frames, more), Faint)
             : IsCopy(first, second, places, (frames, more), Clipping);
         return isCopy ? new(0, later, Decibels.FromRatio(sum[best] / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+    }
+
+    /// <summary>How far a value lies from the mean of others, in their standard deviations.</summary>
+    private static double Stand(double value, double[] others)
+    {
+        var mean = others.Average();
+        return Math.Abs(value - mean) / Math.Sqrt(others.Average(o => (o - mean) * (o - mean)));
     }
 
     /// <summary>

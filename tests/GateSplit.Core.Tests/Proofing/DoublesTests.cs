@@ -145,6 +145,26 @@ public sealed class DoublesTests
     }
 
     [Theory]
+    [InlineData(3)]
+    [InlineData(4)]
+    [InlineData(5)]
+    [InlineData(6)]
+    public void A_copy_of_a_low_tone_in_noise_is_told_at_its_top_where_phases_tell_nothing(int seed)
+    {
+        // A tone of 55 Hz alone, which swells over 20 ms: there is nothing above it but noise, which is another in each file.
+        var sound = new float[Length];
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                sound[start + i] = (float)(0.6 * Math.Min(1, i / 960.0) * Math.Exp(-i / 2500.0) * Math.Sin(2 * Math.PI * 55 * i / Rate));
+            }
+        }
+
+        Assert.Equal(505, Of(Noisy(sound, 0.001, 2), Noisy(Later(sound, 505, 1), 0.001, seed))!.LagFrames, 0.5);
+    }
+
+    [Theory]
     [InlineData(0.0, false)]
     [InlineData(0.001, false)]
     [InlineData(0.0, true)]
