@@ -123,8 +123,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             return file;
         }
 
-        // Where other microphones hear the same, a track goes with theirs in the reference as much as with itself.
-        int? Polarity(int file) => signs[file] ?? (IsAlone(identities[file]) && lags[file] is { Sign: not 0 } own ? own.Sign : (int?)null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
+        // Where another microphone hears the same, a track goes with that in the reference as much as with itself; what stands away from both hears them later.
+        int? Polarity(int file) => signs[file] ?? (IsNearest(identities[file]) && lags[file] is { Sign: not 0 } own ? own.Sign : (int?)null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
     }
 
     /// <summary>What each file holds.</summary>
@@ -178,6 +178,9 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         identity is { Part: { } part } && identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
 
     private bool IsAlone(Identity identity) => identity.Part is not { } part || parts[part].IsAlone(parts);
+
+    /// <summary>True of what no other hears but those that hear more besides, from afar.</summary>
+    private bool IsNearest(Identity identity) => identity.Part is not { } part || parts.All(p => p == parts[part] || !p.Shares(parts[part]) || p.Contains(parts[part]));
 
     /// <summary>What else plays, and not by the same notes.</summary>
     private List<Part> OthersThan(Part own) => [.. parts.Where(p => p != own && !p.Shares(own))];

@@ -156,6 +156,20 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(1, proof.Tracks[4].Identity.Part); // it holds what its twin holds
     }
 
+    [Theory]
+    [InlineData(38, 4)] // another microphone of the drum
+    [InlineData(39, 1)] // another drum
+    public void A_copy_keeps_its_name_where_the_same_notes_play_both(int key, int holds)
+    {
+        _parts[1] = _parts[1] with { Keys = [(10, 38)] };
+        _parts[4] = new Part("Tick", key == 38 ? _parts[1].Notes : _parts[4].Notes, false) { Keys = [(10, key)] };
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        (files["Crack"], files["Tick"]) = (SoxTake.Noisy(_stems["Crack"], -60, 1), SoxTake.Noisy(_stems["Crack"], -60, 2));
+        var proof = Proved(files, null);
+        Assert.Equal([0, 1, 2, 3, holds], proof.Tracks.Select(t => t.Identity.Part));
+        Assert.Single(proof.Tracks, t => t.Double is not null);
+    }
+
     [Fact]
     public void A_copy_lies_behind_what_it_is_a_copy_of()
     {
@@ -435,6 +449,20 @@ public sealed class TakeProofTests : IDisposable
         var drone = Proved(files, Mix(_ => 1)).Tracks[SoxTake.Names.ToList().IndexOf(Drone)];
         Assert.Equal(late / (double)SoxTake.Rate, drone.OffsetSeconds!.Value, 0.0005);
         Assert.Equal(sign, drone.Polarity);
+    }
+
+    [Theory]
+    [InlineData(false, 1)]
+    [InlineData(false, -1)]
+    [InlineData(true, 1)]
+    public void What_is_faint_in_a_mix_is_told_by_itself_unless_another_microphone_is_as_near(bool near, int sign)
+    {
+        // Most of the mix is noise that no file holds; the other microphone's file is silent.
+        _parts[4] = new Part("Tick", near ? _parts[1].Notes : [.. _parts[0].Notes.Concat(_parts[1].Notes).Order()], false) { Keys = near ? _parts[1].Keys : _parts[0].Keys.Union(_parts[1].Keys) };
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        (files["Crack"], files["Tick"]) = ([.. _stems["Crack"].Select(s => sign * s)], new float[_stems["Tick"].Length]);
+        var proof = Proved(files, SoxTake.Noisy(Mix(n => n == "Tick" ? 0 : 1), -24));
+        Assert.Equal(near ? null : sign, proof.Tracks[1].Polarity);
     }
 
     [Theory]
