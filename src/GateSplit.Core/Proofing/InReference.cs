@@ -70,10 +70,16 @@ internal sealed class InReference(
         {
             Settle(doubtful, place, lags, told);
 
-            // What was settled may be more than what was clear at once.
-            var settled = place.Slope != 0 ? Straightened(place, lags, told, windows) : Common(lags) is { } rest ? Moved(place, rest) : place;
-            var by = settled.Start - place.Start + ((settled.Slope - place.Slope) * reference.Frames.Count / 2);
-            (place, lags) = (settled, [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - by } : l)]);
+            // What was settled may be more than what was clear at once: then the take lies with that, and what drifts bends its line.
+            var settled = Common(lags) is { } rest && (place.Slope == 0 || Math.Abs(rest) > Beside * _rate) ? Moved(place, rest) : place;
+            lags = From(lags, place, settled);
+            if (place.Slope != 0)
+            {
+                var straight = Straightened(settled, lags, told, windows);
+                (settled, lags) = (straight, From(lags, settled, straight));
+            }
+
+            place = settled;
 
             // Where one lies right, more is seen of the others, and what was seen of them before may have come from where it lay.
             told = Clearer(told, InTheMix(place, lags));
@@ -178,6 +184,13 @@ internal sealed class InReference(
     }
 
     private static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
+
+    /// <summary>Where files lie beside a take that was thought to lie elsewhere.</summary>
+    private SoundLag?[] From(SoundLag?[] lags, (double Start, double Slope) before, (double Start, double Slope) after)
+    {
+        var by = after.Start - before.Start + ((after.Slope - before.Slope) * reference.Frames.Count / 2);
+        return [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - by } : l)];
+    }
 
     private double? Known(int file) => known[file] + _beside;
 

@@ -51,7 +51,14 @@ public static class MendOffers
     /// <summary>True where notes and reference place a take together, or one of them alone tells its place well.</summary>
     private static bool IsSurelyThere(TakeProof proof, double offset) => proof.FromReference is null
         ? IsKnown(proof) && Known(proof).Count(t => Math.Abs(t.Identity.Offset!.Value) <= Together) >= EnoughTracks
-        : !IsKnown(proof) || proof.FromNotes!.IsLike(offset, proof.FromReference.Value.Slope);
+        : LieTogether(proof) && (!IsKnown(proof) || proof.FromNotes!.IsLike(offset, proof.FromReference.Value.Slope));
+
+    /// <summary>True where most of what is heard in the reference, but from afar, lies where the take is said to lie.</summary>
+    private static bool LieTogether(TakeProof proof)
+    {
+        var heard = proof.Tracks.Where(t => t is { ByNotes: false, OffsetSeconds: not null, Double: null } && !(t.Identity.Part is { } part && proof.Parts.Any(proof.Parts[part].Contains))).ToList();
+        return heard.Count(t => Math.Abs(t.OffsetSeconds!.Value) > Together) is var apart && (apart == 0 || 2 * apart < heard.Count);
+    }
 
     private static bool IsKnown(TakeProof proof) => Known(proof) is { Count: >= EnoughTracks } known && known.Sum(t => t.Identity.Hits) >= EnoughHits;
 

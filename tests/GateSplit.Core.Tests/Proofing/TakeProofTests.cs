@@ -524,6 +524,16 @@ public sealed class TakeProofTests : IDisposable
         Assert.True(Sure(Lying(0.0001, -0.0002, 0.004, 0.004, -0.004)));
         Assert.False(Sure(Lying(0.0004, -0.0004, 0.004, 0.004, -0.004)));
         Assert.False(Sure(Lying(0, 0.0004, 0.004, 0.004, -0.004)));
+
+        // The reference tells it where most of what is heard in it lies together: copies and what hears all from afar do not count.
+        TakeProof Heard(params double?[] beside) => proof with { Tracks = [.. proof.Tracks.Select((t, i) => t with { OffsetSeconds = beside[i] })] };
+        Assert.True(Sure(Heard(0, 0, 0, 0.004, 0.004)));
+        Assert.False(Sure(Heard(0, 0, 0.004, -0.004, null)));
+        Assert.True(Sure(Heard(0, 0, 0.00029, -0.00029, 0.00029)));
+        Assert.False(Sure(Heard(0, 0, 0.00031, -0.00031, 0.00031)));
+        var apart = Heard(0, 0, 0.004, 0.004, null);
+        Assert.True(Sure(apart with { Tracks = apart.Tracks.SetItem(3, apart.Tracks[3] with { Double = new DoubleOf(2, 0, Core.Quantities.Decibels.Unity, 1, 1) }) }));
+        Assert.True(Sure(apart with { Parts = apart.Parts.SetItem(3, apart.Parts[3] with { Keys = apart.Parts[3].Keys.Union(apart.Parts[0].Keys) }) }));
     }
 
     [Fact]
