@@ -277,6 +277,7 @@ internal static class Doubles
         const double Much = 0.06; // of the energy of a file
         const double Clear = 100; // times the noise: nothing but the sound is heard
         const double Same = 0.95;
+        const double MostQuiet = 2; // times what is quietest of it, noise is at most
         const double MostNoise = 0.5; // of the energy of an octave that is asked for its gain
         const double Soft = 0.1; // of its energy where it is loudest
         var octaves = Enumerable.Range(0, Octaves).ToList();
@@ -303,16 +304,16 @@ internal static class Doubles
         var (noise, otherNoise) = (one.Noise.Value, other.Noise.Value);
         var sums = shared.ConvertAll(all => all.Aggregate((x, y) => x.Plus(y)));
         var whole = sums.Aggregate((x, y) => x.Plus(y));
-        if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => sums[b].One) > Much * whole.One || apart.Sum(b => sums[b].Other) > Much * whole.Other))
+        // Noise is another in each file, and tells nothing.
+        double Sounds(double energy, double noise) => Math.Max(0, energy - (MostQuiet * noise * places.Length));
+        if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => Sounds(sums[b].One, noise[b])) > Much * whole.One || apart.Sum(b => Sounds(sums[b].Other, otherNoise[b])) > Much * whole.Other))
         {
             return false;
         }
 
         bool IsLoud(int b) => sums[b].One > least * whole.One && sums[b].Other > least * whole.Other;
-        double Usual(int b, Func<Shared, double> of) => TheilSen.Median([.. shared[b].Select(of)]);
-        bool IsClear(int b) => Usual(b, s => s.One) > Clear * noise[b] && Usual(b, s => s.Other) > Clear * otherNoise[b];
-        bool GoTogether(int b) => Usual(b, s => s.Alike) > Same;
-        if (!octaves.FindAll(IsLoud).TrueForAll(b => GoTogether(b) || !IsClear(b)))
+        bool GoTogether(int b) => shared[b].FindAll(s => s.One > Clear * noise[b] && s.Other > Clear * otherNoise[b]) is var clear && (2 * clear.Count < places.Length || TheilSen.Median([.. clear.Select(s => s.Alike)]) > Same);
+        if (!octaves.FindAll(IsLoud).TrueForAll(GoTogether))
         {
             return false;
         }

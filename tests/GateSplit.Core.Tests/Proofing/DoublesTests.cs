@@ -164,6 +164,49 @@ public sealed class DoublesTests
         Assert.Equal(505, Of(Noisy(sound, 0.001, 2), Noisy(Later(sound, 505, 1), 0.001, seed))!.LagFrames, 0.5);
     }
 
+    [Fact]
+    public void A_copy_is_not_denied_by_an_octave_that_half_of_its_sounds_have_and_the_others_leave_to_noise()
+    {
+        // The first ten hits have a top, the others are a low tone; five of the ten places that are looked at have it.
+        var (sound, random) = (new float[Length], new Random(8));
+        for (var hit = 0; hit < Times.Length; hit++)
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                var top = (2 * random.NextDouble()) - 1;
+                sound[(int)(Times[hit] * Rate) + i] = (float)(Math.Exp(-i / 3000.0) * ((0.5 * Math.Sin(2 * Math.PI * 90 * i / Rate)) + (hit < 10 ? 0.1 * top : 0)));
+            }
+        }
+
+        ImmutableArray<Onset> At(params int[] hits) => [.. hits.Select(h => new Onset(Times[h], 0.5))];
+        var pairs = Doubles.Of(
+            [new Samples(Noisy(sound, 0.001, 2)), new Samples(Noisy(sound, 0.001, 3))], [At(0, 2, 4, 11, 13), At(5, 7, 12, 14, 16)], [false, false], TestContext.Current.CancellationToken);
+        Assert.Equal(0, Assert.Single(pairs).Other.LagFrames, 0.5);
+    }
+
+    [Theory]
+    [InlineData(0.0115, true)]
+    [InlineData(0.002, true)]
+    [InlineData(0.002, false)]
+    public void Noise_over_low_tones_makes_no_two_sounds_of_a_copy_and_what_is_over_them_in_one_file_does(double noise, bool copy)
+    {
+        // Tones below 200 Hz; in the other file, a tenth as strong, hiss that sounds with them and is no noise.
+        var (low, hiss, random) = (new float[Length], new float[Length], new Random(9));
+        double[] pitches = [51, 67, 83, 109, 131, 173];
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                var swell = Math.Sin(Math.PI * i / 16000);
+                low[start + i] = (float)(0.05 * swell * pitches.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)) / Math.Sqrt(pitches.Length));
+                hiss[start + i] = (float)(0.02 * swell * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        var other = Noisy([.. low.Zip(hiss, (l, h) => copy ? l : l + h)], noise, 3);
+        Assert.Equal(copy, Of(Noisy(low, noise, 2), other) is not null);
+    }
+
     [Theory]
     [InlineData(0.0, false)]
     [InlineData(0.001, false)]
