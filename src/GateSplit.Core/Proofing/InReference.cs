@@ -85,7 +85,7 @@ internal sealed class InReference(
             told = Clearer(told, InTheMix(place, lags));
         }
 
-        Return(place, lags, ref told);
+        told = Return(place, lags, told);
 
         // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
         lags = [.. lags.Select((l, i) => l is { } lag && (told[i].Sign is not null || Math.Abs(lag.Frames) <= Beside * _rate || IsKnown(i, lag)) ? l : null)];
@@ -138,7 +138,7 @@ internal sealed class InReference(
     /// What bleeds into a file may be clear in the mix where it is none of what the file holds. A file lies far from the take, and not where its notes
     /// say, only where less is left of the mix than with it on the take, and no order tells the opposite.
     /// </summary>
-    private void Return((double Start, double Slope) place, SoundLag?[] lags, ref InMix[] told)
+    private InMix[] Return((double Start, double Slope) place, SoundLag?[] lags, InMix[] told)
     {
         foreach (var i in _mixed.Where(i => lags[i] is { } lag && Math.Abs(lag.Frames) > Beside * _rate && !IsKnown(i, lag)).Take(MostDoubtful).ToList())
         {
@@ -146,7 +146,7 @@ internal sealed class InReference(
             var far = lags[i];
             lags[i] = new(0, 1);
             var here = Explained(place, lags);
-            var less = here.Left.Zip(there.Left, (onTake, far) => onTake - far).ToList();
+            var less = here.Left.Zip(there.Left, (h, t) => h - t).ToList();
             if (there.Tracks[i].Clearness >= FarTells && less.Max() > 0 && less.Min() > -Opposing * less.Max())
             {
                 lags[i] = far;
@@ -157,6 +157,8 @@ internal sealed class InReference(
             told[i] = here.Tracks[i];
             told = Clearer(told, here.Tracks);
         }
+
+        return told;
     }
 
     private static InMix[] Clearer(InMix[] before, InMix[] now) => [.. before.Zip(now, (b, n) => n.Clearness > b.Clearness || b.Sign != Math.Sign(n.Gain) ? n : b)];

@@ -120,6 +120,22 @@ public sealed class InReferenceTests
     }
 
     [Theory]
+    [InlineData(0.7, null)]
+    [InlineData(0.2, 400)]
+    public void A_file_lies_far_from_its_take_only_where_much_of_the_mix_is_explained_by_it_there(double own, int? late)
+    {
+        // What the file shares with the mix is half of the mix, the rest has no file: by itself the file explains a half or nine tenths of what all leave.
+        var (shared, mix, file) = (Noise(4), Noise(9), new float[Length]);
+        SoxTake.Add(mix, shared, 0, 1);
+        SoxTake.Add(mix, Noise(3), 0, 1);
+        SoxTake.Add(file, shared, 400, 1);
+        SoxTake.Add(file, Noise(5), 0, own);
+        var (_, lags, _, _) = new InReference(
+            new Samples(mix), [new Samples(Noise(3)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [0, null], default).Of((0, 0), []);
+        Assert.Equal(late, lags[1] is { } lag ? (int?)Math.Round(lag.Frames) : null);
+    }
+
+    [Theory]
     [InlineData(1)]
     [InlineData(-1)]
     public void Of_two_microphones_of_one_drum_the_softer_is_told_by_itself(int sign)
