@@ -62,10 +62,15 @@ public sealed class ProofScore
             }
             else
             {
-                Count("is another element", take.Is[i] != i, track.Identity.Part != i, $"{at} is {take.Parts[take.Is[i]].Name}, said {(track.Identity.Part is { } p ? take.Parts[p].Name : "none")} {track.Identity.Certainty:0.00}");
-                if (take.Is[i] != i && track.Identity.Part is { } part)
+                // Where it is said that nothing can be made out, nothing is said of what it is.
+                Count("made out", true, track.Identity.Part is not null, $"{at} is {take.Parts[take.Is[i]].Name}");
+                if (track.Identity is { Part: { } part, Certainty: var certainty })
                 {
-                    Count("and the right one", true, part == take.Is[i], at);
+                    Count("is another element", take.Is[i] != i, part != i, $"{at} is {take.Parts[take.Is[i]].Name}, said {take.Parts[part].Name} {certainty:0.00}");
+                    if (take.Is[i] != i)
+                    {
+                        Count("and the right one", true, part == take.Is[i], at);
+                    }
                 }
             }
 

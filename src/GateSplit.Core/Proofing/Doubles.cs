@@ -274,6 +274,7 @@ internal static class Doubles
     private static bool IsCopy((IMonoSound Sound, Lazy<double[]> Noise) one, (IMonoSound Sound, Lazy<double[]> Noise) other, long[] places, (int Frames, double More) lag, double least)
     {
         const double Apart = 0.5;
+        const double Unlike = 0.1;
         const double Much = 0.06; // of the energy of a file
         const double Clear = 100; // times the noise: nothing but the sound is heard
         const double Same = 0.95;
@@ -312,6 +313,12 @@ internal static class Doubles
         }
 
         bool IsLoud(int b) => sums[b].One > least * whole.One && sums[b].Other > least * whole.Other;
+
+        // However faint: where both are far above their noise and go together, how loud they are to each other is known.
+        bool IsClear(int b) => sums[b].Alike > Same && sums[b].One > Clear * noise[b] * places.Length && sums[b].Other > Clear * otherNoise[b] * places.Length;
+
+        // Where the two have nothing in common, and no half of it is surely more than noise, there is no gain.
+        bool IsNoise(int b) => sums[b].Alike < Unlike && (2 * Sounds(sums[b].One, noise[b]) < sums[b].One || 2 * Sounds(sums[b].Other, otherNoise[b]) < sums[b].Other);
         bool GoTogether(int b) => shared[b].FindAll(s => s.One > Clear * noise[b] && s.Other > Clear * otherNoise[b]) is var clear && (2 * clear.Count < places.Length || TheilSen.Median([.. clear.Select(s => s.Alike)]) > Same);
         if (!octaves.FindAll(IsLoud).TrueForAll(GoTogether))
         {
@@ -324,7 +331,7 @@ internal static class Doubles
             var loudest = shared[b].Max(s => s.One);
             var heard = shared[b].FindAll(s => s.One >= Soft * loudest && s.One * MostNoise > Noise(s)).ConvertAll(s => s with { One = s.One - Noise(s) });
             double Noise(Shared s) => Math.Min(noise[b], (1 - s.Alike) * s.One);
-            if (heard.Count == 0 || !IsLoud(b))
+            if (heard.Count == 0 || !(IsLoud(b) || IsClear(b)) || IsNoise(b))
             {
                 return null;
             }

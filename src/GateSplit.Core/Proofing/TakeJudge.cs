@@ -123,8 +123,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             return file;
         }
 
+        // Of two microphones close to one drum, either may be upside down, and the file of one goes with the other in the mix where that is not told by a file of its own.
+        bool IsBesideUnheard(int file) => identities[file].Part is { } own && !parts.Any(p => parts[own].Contains(p)) && Enumerable.Range(0, parts.Count).Any(p =>
+            p != own && parts[p].IsAsPlayed(parts[own]) && !Enumerable.Range(0, files.Count).Any(f => f != file && identities[f].Part == p && signs[f] is not null));
+
         // Where another microphone hears the same, a track goes with that in the reference as much as with itself; what stands away from both hears them later.
-        int? Polarity(int file) => signs[file] ?? (IsNearest(identities[file]) && lags[file] is { Sign: not 0 } own ? own.Sign : (int?)null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
+        int? Polarity(int file) => (IsBesideUnheard(file) ? null : signs[file]) ?? (IsNearest(identities[file]) && lags[file] is { Sign: not 0 } own ? own.Sign : (int?)null) ?? (partners.TryGetValue(file, out var found) ? found.Sign : null);
     }
 
     /// <summary>What each file holds.</summary>

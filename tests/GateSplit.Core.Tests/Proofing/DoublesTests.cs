@@ -192,13 +192,12 @@ public sealed class DoublesTests
     {
         // Tones below 200 Hz; in the other file, a tenth as strong, hiss that sounds with them and is no noise.
         var (low, hiss, random) = (new float[Length], new float[Length], new Random(9));
-        double[] pitches = [51, 67, 83, 109, 131, 173];
         foreach (var start in Times.Select(t => (int)(t * Rate)))
         {
             for (var i = 0; i < 16000; i++)
             {
                 var swell = Math.Sin(Math.PI * i / 16000);
-                low[start + i] = (float)(0.05 * swell * pitches.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)) / Math.Sqrt(pitches.Length));
+                low[start + i] = (float)(0.05 * swell * Lows.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)) / Math.Sqrt(Lows.Length));
                 hiss[start + i] = (float)(0.02 * swell * ((2 * random.NextDouble()) - 1));
             }
         }
@@ -218,6 +217,45 @@ public sealed class DoublesTests
         Assert.Null(clips ? Of(sound, Clipped(other), 1) : Of(Noisy(sound, noise, 2), Noisy(other, noise, 3)));
     }
 
+    [Theory]
+    [InlineData(1, true)]
+    [InlineData(1.4, false)]
+    public void Another_microphone_that_is_louder_where_hardly_anything_is_heard_is_no_copy(double louder, bool copy)
+    {
+        // Low tones, and above them hiss that is a hundred times softer than they are, and far louder than the noise of the files.
+        var (low, hiss, random) = (new float[Length], new float[Length], new Random(5));
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                var swell = Math.Sin(Math.PI * i / 16000);
+                low[start + i] = (float)(0.2 * swell * Lows.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)));
+                hiss[start + i] = (float)(0.004 * swell * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        float[] Heard(double top) => [.. low.Zip(hiss, (l, h) => l + ((float)top * h))];
+        Assert.Equal(copy, Of(Noisy(Heard(1), 1e-6, 2), Noisy(Later(Heard(louder), 300, 1), 1e-6, 3)) is not null);
+    }
+
+    [Theory]
+    [InlineData(3)]
+    [InlineData(4)]
+    public void A_copy_three_times_as_loud_in_noise_is_not_denied_by_what_is_nothing_but_noise(int seed)
+    {
+        // A tone of 70 Hz in so much noise that each octave above it has a thousandth of the energy or more, which is another in each file.
+        var sound = new float[Length];
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 24000; i++)
+            {
+                sound[start + i] = (float)(0.15 * Math.Exp(-i / 8000.0) * Math.Sin(2 * Math.PI * 70 * i / Rate));
+            }
+        }
+
+        Assert.Equal(3, Of(Noisy(sound, 0.02, 2), [.. Noisy(Later(sound, 505, 1), 0.02, seed).Select(s => 3 * s)])!.Gain.Ratio, 0.1);
+    }
+
     [Fact]
     public void Another_take_of_the_same_notes_is_no_copy() => Assert.Null(Of(Struck(1), Struck(9)));
 
@@ -227,6 +265,8 @@ public sealed class DoublesTests
         var pairs = Doubles.Of([new Samples(one), new Samples(other)], [onsets, onsets], [clips == 0, clips == 1], TestContext.Current.CancellationToken);
         return pairs.Count == 0 ? null : Assert.Single(pairs).Other;
     }
+
+    private static readonly double[] Lows = [51, 67, 83, 109, 131, 173];
 
     private static double Level(int hit) => hit % 2 == 0 ? 0.6 : 0.15;
 
