@@ -466,6 +466,20 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void A_drum_of_which_another_microphone_is_louder_in_the_mix_is_not_told_upside_down_where_that_has_no_file(bool silent)
+    {
+        // The other one hears the drum from below: a little later, darker, upside down, and three times as loud.
+        var crack = _stems["Crack"];
+        _stems["Tick"] = [.. crack.Select((_, i) => i < 8 ? 0 : -(crack[i - 6] + crack[i - 7] + crack[i - 8]))];
+        _parts[4] = new Part("Tick", _parts[1].Notes, false) { Keys = _parts[1].Keys };
+        var files = _stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -90));
+        files["Tick"] = silent ? new float[crack.Length] : files["Tick"];
+        Assert.Equal(silent ? null : 1, Proved(files, Mix(_ => 1)).Tracks[1].Polarity);
+    }
+
+    [Theory]
     [InlineData(0.9, false, true)]
     [InlineData(0.3, false, true)]
     [InlineData(0.29, false, false)]
