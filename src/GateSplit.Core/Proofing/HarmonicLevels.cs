@@ -39,8 +39,8 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     /// <summary>When a note sounds in the file.</summary>
     public double At(int note) => time.Of(_notes[note][0].Start) + late;
 
-    /// <summary>The level of a note in dB against what its harmonics usually have; null where too few of them can be heard.</summary>
-    public double? Level(int note)
+    /// <summary>The level of a note in dB against what its harmonics usually have, and how much of all that they usually have can be heard; null where that is too little.</summary>
+    public (double Decibels, double Share)? Level(int note)
     {
         if (_usual is null || Heard(note) is not { } heard)
         {
@@ -57,7 +57,8 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
             }
         }
 
-        return usual <= LeastShare * _usual.Sum() ? null : 10 * Math.Log10(own / usual + Nothing);
+        var share = usual / _usual.Sum();
+        return share > LeastShare ? (10 * Math.Log10(own / usual + Nothing), share) : null;
     }
 
     /// <summary>Learns from some notes what each harmonic usually has.</summary>
@@ -70,7 +71,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
         _usual = [.. Enumerable.Range(0, Most).Select(h => heard.Select(p => p.Harmonics[h]?.Own).OfType<double>().ToArray() is { Length: >= LeastUsually } some ? TheilSen.Median(some) : 0)];
         return heard.Count < LeastUsually || TheilSen.Median([.. heard.Select(p => p.Harmonics.Sum(h => h?.Own ?? 0) / p.All)]) < LeastTonal
             ? null
-            : [.. learned.Select(Level).OfType<double>()];
+            : [.. learned.Select(n => Level(n)?.Decibels).OfType<double>()];
     }
 
     private ((double Own, double Beside)?[] Harmonics, double All)? Heard(int note)

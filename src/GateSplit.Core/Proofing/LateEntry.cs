@@ -26,6 +26,7 @@ internal static class LateEntry
     private const float Floor = 1e-12f; // mean square
     private const double SofterHarmonics = 10; // dB below the softest of those behind
     private const double SofterAlone = 25; // where one note only can be heard
+    private const double ShareAlone = 0.1; // of what its harmonics usually have: the faint ones may swell later than the note
     private const double Usual = -5; // dB: what is softer further on makes nothing of what is softer still
 
     /// <summary>Counts the notes that are missing at the start, of those that lie in the file.</summary>
@@ -90,7 +91,7 @@ internal static class LateEntry
         }
 
         var soft = Math.Min(usual.Order().ElementAt((int)(Softest * usual.Length)), Usual);
-        var heard = new List<double>();
+        var heard = new List<(double Decibels, double Share)>();
         for (var note = first; note < levels.Count; note++)
         {
             if (levels.Level(note) is not { } level)
@@ -98,9 +99,9 @@ internal static class LateEntry
                 continue;
             }
 
-            if (level >= soft - SofterHarmonics)
+            if (level.Decibels >= soft - SofterHarmonics)
             {
-                var isMissing = heard.Count > 1 || (heard.Count == 1 && heard[0] < soft - SofterAlone);
+                var isMissing = heard.Count > 1 || (heard.Count == 1 && heard[0] is var (alone, share) && alone < soft - SofterAlone && share > ShareAlone);
                 return isMissing && note - first >= Several ? note - first : 0;
             }
 
