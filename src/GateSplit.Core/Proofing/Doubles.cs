@@ -27,6 +27,7 @@ internal static class Doubles
     private const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
     private const double Through = 0.375; // of the energy: what Hann's window lets through
     private const double OverNoise = 10;
+    private const double LeastEnergy = 0.1; // of where it is loudest, the other has where the two are compared
     private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere
     private const int Octaves = 9;
     private const double Lowest = 45; // Hz
@@ -180,7 +181,9 @@ internal static class Doubles
             }
         }
 
-        var best = Enumerable.Range(0, sum.Length).MaxBy(i => Math.Abs(sum[i]));
+        // What is held is much alike many periods away, and there it may be louder.
+        var least = LeastEnergy * seconds.Max();
+        var best = Enumerable.Range(0, sum.Length).MaxBy(i => Math.Abs(sum[i]) / Math.Sqrt(Math.Max(seconds[i], least)));
         if (Math.Abs(sum[best]) > 0)
         {
             // Where all is low its top is flat: the phases alone tell the place, if above the lows there is more than noise.
@@ -194,7 +197,8 @@ internal static class Doubles
             return null;
         }
 
-        var likeness = Math.Abs(sum[best]) / Math.Sqrt(energyOfOne * seconds[best]);
+        var top = Top(sum, best);
+        var likeness = top / Math.Sqrt(energyOfOne * seconds[best]);
         if (likeness < Alike)
         {
             return null;
@@ -208,7 +212,17 @@ internal static class Doubles
         var isCopy = unclipped is null ? IsCopy(first, second, places, (frames, more), Faint)
             : unclipped.Length >= LeastPlaces ? IsCopy(first, second, unclipped, (frames, more), Faint)
             : IsCopy(first, second, places, (frames, more), Clipping);
-        return isCopy ? new(0, later, Decibels.FromRatio(sum[best] / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+        return isCopy ? new(0, later, Decibels.FromRatio(top / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+    }
+
+    /// <summary>The height of a peak between samples, which for what is bright is far above those at either side: by the sinc, faded.</summary>
+    private static double Top(double[] values, int peak)
+    {
+        const int Reach = 16;
+        const int Steps = 16; // from one sample to the next
+        double At(double place) => Enumerable.Range(Math.Max(0, peak - Reach), Math.Min(values.Length - 1, peak + Reach) - Math.Max(0, peak - Reach) + 1)
+            .Sum(i => values[i] * Kaiser.Sinc(place - i) * Kaiser.Sinc((place - i) / (Reach + 1)));
+        return Enumerable.Range(-Steps / 2, Steps + 1).Max(step => Math.Abs(At(peak + ((double)step / Steps))));
     }
 
     /// <summary>How far a value lies from the mean of others, in their standard deviations.</summary>

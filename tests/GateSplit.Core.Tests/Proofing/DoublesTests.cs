@@ -133,6 +133,20 @@ public sealed class DoublesTests
         Assert.Equal(between, Of(Noisy(At(0), 1e-5, 2), Noisy(At(between), 1e-5, 3))!.LagFrames, 0.02);
     }
 
+    [Theory]
+    [InlineData(0.3)]
+    [InlineData(-0.5)]
+    public void A_copy_between_samples_of_what_is_bright_is_a_copy(double between)
+    {
+        // Sines up to 22 kHz, of which the value between samples is known: half a sample away not two thirds go together.
+        var random = new Random(4);
+        List<(double Hertz, double Phase)> sines = [.. Enumerable.Range(0, 60).Select(_ => (1000 + (21000 * random.NextDouble()), 6.28 * random.NextDouble()))];
+        float[] At(double later) => [.. Enumerable.Range(0, Length).Select(i => (float)sines.Sum(s => 0.02 * Math.Sin((2 * Math.PI * s.Hertz * (i - later) / Rate) + s.Phase)))];
+        var copy = Of(Noisy(At(0), 1e-4, 2), Noisy(At(between), 1e-4, 3))!;
+        Assert.Equal(between, copy.LagFrames, 0.02);
+        Assert.Equal(0, copy.Gain.Value, 0.2);
+    }
+
     [Fact]
     public void A_copy_of_what_swells_is_told_where_no_beginning_is_heard()
     {
@@ -215,6 +229,24 @@ public sealed class DoublesTests
         var sound = Struck(1);
         var other = Later(Duller(sound), 300, 1);
         Assert.Null(clips ? Of(sound, Clipped(other), 1) : Of(Noisy(sound, noise, 2), Noisy(other, noise, 3)));
+    }
+
+    [Theory]
+    [InlineData(300)]
+    [InlineData(-1100)]
+    public void A_copy_of_one_low_tone_that_swells_is_told_where_it_lies_and_not_periods_away(int lag)
+    {
+        // It swells behind the windows that are looked at, so that some periods later it is louder; 20 dB below the tone, hiss.
+        var (sound, random) = (new float[Length], new Random(7));
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                sound[start + i] = (float)(Math.Sin(Math.PI * i / 16000) * ((0.5 * Math.Sin(2 * Math.PI * 90 * i / Rate)) + (0.05 * ((2 * random.NextDouble()) - 1))));
+            }
+        }
+
+        Assert.Equal(lag, Of(Noisy(sound, 1e-6, 2), Noisy(Later(sound, lag, 1), 1e-6, 3))!.LagFrames, 0.1);
     }
 
     [Theory]
