@@ -205,17 +205,7 @@ public sealed class DoublesTests
     public void Noise_over_low_tones_makes_no_two_sounds_of_a_copy_and_what_is_over_them_in_one_file_does(double noise, bool copy)
     {
         // Tones below 200 Hz; in the other file, a tenth as strong, hiss that sounds with them and is no noise.
-        var (low, hiss, random) = (new float[Length], new float[Length], new Random(9));
-        foreach (var start in Times.Select(t => (int)(t * Rate)))
-        {
-            for (var i = 0; i < 16000; i++)
-            {
-                var swell = Math.Sin(Math.PI * i / 16000);
-                low[start + i] = (float)(0.05 * swell * Lows.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)) / Math.Sqrt(Lows.Length));
-                hiss[start + i] = (float)(0.02 * swell * ((2 * random.NextDouble()) - 1));
-            }
-        }
-
+        var (low, hiss) = Swelling(0.05 / Math.Sqrt(Lows.Length), 0.02, 9);
         var other = Noisy([.. low.Zip(hiss, (l, h) => copy ? l : l + h)], noise, 3);
         Assert.Equal(copy, Of(Noisy(low, noise, 2), other) is not null);
     }
@@ -255,19 +245,20 @@ public sealed class DoublesTests
     public void Another_microphone_that_is_louder_where_hardly_anything_is_heard_is_no_copy(double louder, bool copy)
     {
         // Low tones, and above them hiss that is a hundred times softer than they are, and far louder than the noise of the files.
-        var (low, hiss, random) = (new float[Length], new float[Length], new Random(5));
-        foreach (var start in Times.Select(t => (int)(t * Rate)))
-        {
-            for (var i = 0; i < 16000; i++)
-            {
-                var swell = Math.Sin(Math.PI * i / 16000);
-                low[start + i] = (float)(0.2 * swell * Lows.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)));
-                hiss[start + i] = (float)(0.004 * swell * ((2 * random.NextDouble()) - 1));
-            }
-        }
-
+        var (low, hiss) = Swelling(0.2, 0.004, 5);
         float[] Heard(double top) => [.. low.Zip(hiss, (l, h) => l + ((float)top * h))];
         Assert.Equal(copy, Of(Noisy(Heard(1), 1e-6, 2), Noisy(Later(Heard(louder), 300, 1), 1e-6, 3)) is not null);
+    }
+
+    [Theory]
+    [InlineData(5, true)]
+    [InlineData(6, false)]
+    public void Another_sound_over_the_same_low_tones_that_is_more_than_noise_makes_no_copy(int seed, bool copy)
+    {
+        // Hiss that sounds with the tones, less than a hundredth of their energy, and some ten times the noise of the files.
+        var ((low, hiss), (_, other)) = (Swelling(0.02, 0.004, 5), Swelling(0.02, 0.004, seed));
+        float[] With(float[] over, int noise) => Noisy([.. low.Zip(over, (l, h) => l + h)], 0.001, noise);
+        Assert.Equal(copy, Of(With(hiss, 2), With(other, 3)) is not null);
     }
 
     [Theory]
@@ -316,6 +307,23 @@ public sealed class DoublesTests
         }
 
         return sound;
+    }
+
+    /// <summary>Low tones, and hiss that swells and dies away with them.</summary>
+    private static (float[] Low, float[] Hiss) Swelling(double tone, double level, int seed)
+    {
+        var (low, hiss, random) = (new float[Length], new float[Length], new Random(seed));
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                var swell = Math.Sin(Math.PI * i / 16000);
+                low[start + i] = (float)(tone * swell * Lows.Sum(p => Math.Sin((2 * Math.PI * p * i / Rate) + p)));
+                hiss[start + i] = (float)(level * swell * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        return (low, hiss);
     }
 
     private static float[] Later(float[] sound, int frames, double gain) =>
