@@ -22,6 +22,7 @@ internal sealed class InReference(
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
     private const double Half = 0.5; // frames
     private const double Nearly = 1; // frame
+    private const double Slanted = 8; // frames, from end to end, by which windows may slant a line
     private const double Surely = 2; // clearness
     private const double FarTells = 0.7; // clearness
     private const double Opposing = 0.02; // of what tells it
@@ -62,6 +63,10 @@ internal sealed class InReference(
         {
             place = Straightened(place, lags, InTheMix(place, lags), windows);
             lags = Lags(place);
+            if (OneClock(place, lags) is { } still)
+            {
+                (place, lags) = still;
+            }
         }
 
         var told = InTheMix(place, lags);
@@ -86,6 +91,11 @@ internal sealed class InReference(
         }
 
         told = Return(place, lags, told);
+        if (Surest(lags, told) is { } heard)
+        {
+            var there = Moved(place, lags[heard]!.Value.Frames);
+            (place, lags) = (there, From(lags, place, there));
+        }
 
         // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
         lags = [.. lags.Select((l, i) => l is { } lag && (told[i].Sign is not null || Math.Abs(lag.Frames) <= Beside * _rate || IsKnown(i, lag)) ? l : null)];
@@ -106,6 +116,15 @@ internal sealed class InReference(
     /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
     private bool IsDoubtful(int file, SoundLag lag, InMix told) =>
         Math.Abs(lag.Frames) > Beside * _rate ? !IsKnown(file, lag) : Math.Abs(lag.Frames) > Nearly && told.Clearness < Surely;
+
+    /// <summary>The file that is heard most clearly in the mix, where it surely is, and none that lies on the take, or where its notes are, is heard at all; null where there is none.</summary>
+    private int? Surest(SoundLag?[] lags, InMix[] told)
+    {
+        List<int> heard = [.. _mixed.Where(i => lags[i] is not null && told[i].Sign is not null)];
+        return heard.TrueForAll(i => lags[i] is { } lag && Math.Abs(lag.Frames) > Beside * _rate && !IsKnown(i, lag)) && heard.FindAll(i => told[i].Clearness >= Surely) is { Count: > 0 } surely
+            ? surely.MaxBy(i => told[i].Clearness)
+            : null;
+    }
 
     /// <summary>
     /// What bleeds into a file may begin more clearly than what it holds. It lies where the mix is best explained by it: where it was found,
@@ -162,6 +181,23 @@ internal sealed class InReference(
     }
 
     private static InMix[] Clearer(InMix[] before, InMix[] now) => [.. before.Zip(now, (b, n) => n.Clearness > b.Clearness || b.Sign != Math.Sign(n.Gain) ? n : b)];
+
+    /// <summary>
+    /// The take as if one clock had recorded it and the reference: at a whole number of frames, and without drift. It is so where no more is left of
+    /// the mix then than along the line: where few sounds begin, and some files are late by themselves, their windows slant a line that has no slope.
+    /// </summary>
+    private ((double Start, double Slope) Place, SoundLag?[] Lags)? OneClock((double Start, double Slope) place, SoundLag?[] lags)
+    {
+        var over = place.Slope * reference.Frames.Count;
+        if (Math.Abs(over) > Slanted)
+        {
+            return null;
+        }
+
+        var still = (Start: Math.Round(place.Start + over / 2), Slope: 0.0);
+        var beside = Lags(still);
+        return Explained(still, beside).Left.Sum() <= Explained(place, lags).Left.Sum() ? (still, beside) : null;
+    }
 
     /// <summary>The take moved, but not far if fewer files are clear in the mix there: most may be found alike in a room that is louder than they are.</summary>
     private (double Start, double Slope) Likelier((double Start, double Slope) place, double by)

@@ -223,6 +223,63 @@ public sealed class InReferenceTests
     }
 
     [Theory]
+    [InlineData(0, 0.8, 2e-6)]
+    [InlineData(0, -2.7, 6e-6)]
+    [InlineData(0, 0.8, 6e-6)]
+    [InlineData(5e-6, 0, 5e-6)]
+    public void A_line_that_is_slanted_a_little_is_made_level_only_where_no_clock_drifts(double slope, double told, double slanted)
+    {
+        // Two held tones and what is struck, one of them late by itself; over 20 s, 5 millionths are 5 frames.
+        var (held, also, late, mix) = (Swelling(150, slope), Swelling(233, slope), new float[Length], new float[Length]);
+        SoxTake.Add(late, Struck(1, slope), 150, 1);
+        foreach (var sound in new[] { Swelling(150), Swelling(233), Struck(1) })
+        {
+            SoxTake.Add(mix, sound, 0, 1);
+        }
+
+        var (place, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(held), new Samples(also), new Samples(late)], new bool[3], [Beginnings, Beginnings, Beginnings], [null, null, null], default).Of((told, slanted), []);
+        Assert.Equal(slope, place.Slope);
+        Assert.Equal(0, place.Start);
+        Assert.All(lags.Zip([0, 0, 150.0]), l => Assert.Equal(l.Second, l.First!.Value.Frames, 1.0));
+        Assert.Equal([1, 1, 1], signs);
+    }
+
+    [Theory]
+    [InlineData(1, -2.7)]
+    [InlineData(2, 0.8)]
+    public void A_level_line_lies_where_the_middle_of_a_slanted_one_does_and_where_most_files_do(int count, double told)
+    {
+        var files = Enumerable.Range(1, count).Select(i => Struck(i)).ToList();
+        var mix = new float[Length];
+        files.ForEach(f => SoxTake.Add(mix, f, 0, 1));
+        var (place, lags, _, _) = new InReference(new Samples(mix), [.. files.Select(f => new Samples(f))], new bool[count], [.. files.Select(_ => Beginnings)], new double?[count], default).Of((told, 6e-6), []);
+        Assert.Equal((0, 0), place);
+        Assert.All(lags, l => Assert.Equal(0, l!.Value.Frames, 0.3));
+    }
+
+    [Theory]
+    [InlineData(0, 0, false)]
+    [InlineData(150e-6, 0, false)]
+    [InlineData(0, 0.05, false)]
+    [InlineData(0, 0.12, false)]
+    [InlineData(0, 0, true)]
+    public void Where_nothing_on_the_take_is_heard_in_the_mix_it_lies_with_what_surely_is(double slope, double noise, bool known)
+    {
+        // The sum of both was found with what is no part of the mix; what is heard may be early by itself, as its notes say.
+        var (other, mix, random) = (new float[Length], Struck(1), new Random(7));
+        SoxTake.Add(other, Struck(2, slope), 318, 1);
+        SoxTake.Add(mix, [.. mix.Select(_ => (float)(noise * ((2 * random.NextDouble()) - 1)))], 0, 1);
+        var (place, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(Struck(1, slope)), new Samples(other)], new bool[2], [Beginnings, Beginnings], [known ? -318.0 / Rate : null, null], default)
+            .Of((318, slope), [.. Beginnings.Select(o => (long)(o.Seconds * Rate))]);
+        var stays = known || noise > 0.1;
+        Assert.Equal(stays ? 318 : 0, place.Start, 1.0);
+        Assert.Equal(stays ? -318 : 0, lags[0]!.Value.Frames, 1.0);
+        Assert.Equal([1, null], signs);
+    }
+
+    [Theory]
     [InlineData(0)]
     [InlineData(150e-6)]
     public void Where_what_is_clear_at_once_lies_by_itself_the_take_lies_with_what_is_settled(double slope)
