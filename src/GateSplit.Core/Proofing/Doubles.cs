@@ -72,11 +72,12 @@ internal static class Doubles
         // What bleeds in loudly may be all that is heard at the strongest beginnings; a copy has nothing else at the others either.
         bool HasMore(int twin, int file, DoubleOf alike, bool back)
         {
-            var (lag, gain) = ((int)Math.Round(alike.LagFrames), alike.Polarity * alike.Gain.Ratio);
+            var (lag, gain) = (alike.LagFrames, alike.Polarity * alike.Gain.Ratio);
             (lag, gain) = back ? (-lag, 1 / gain) : (lag, gain);
             var rate = sounds[file]!.Rate.Hz;
-            var own = onsets[file].Where(o => !onsets[twin].Any(t => Math.Abs(o.Seconds - ((double)lag / rate) - t.Seconds) < Near)).OrderByDescending(o => o.Strength).Take(2 * Places);
-            return own.Count(o => IsOnlyIn(sounds[file]!, sounds[twin]!, (long)(o.Seconds * rate), lag, gain, noises[file].Value)) >= LeastPlaces;
+            var least = clipped[file] || clipped[twin] ? Clipping : Faint;
+            var own = onsets[file].Where(o => !onsets[twin].Any(t => Math.Abs(o.Seconds - (lag / rate) - t.Seconds) < Near)).OrderByDescending(o => o.Strength).Take(2 * Places);
+            return own.Count(o => IsOnlyIn(sounds[file]!, sounds[twin]!, (long)(o.Seconds * rate), lag, gain, noises[file].Value, least)) >= LeastPlaces;
         }
 
         bool MayBe(int one, int other)
@@ -91,23 +92,34 @@ internal static class Doubles
         }
     }
 
-    /// <summary>True if most of what begins somewhere in a file is not in its twin.</summary>
-    private static bool IsOnlyIn(IMonoSound file, IMonoSound twin, long at, int lag, double gain, double[] noise)
+    /// <summary>True if most of what begins somewhere in a file, or in an octave of it, is not in its twin: what rings on there may be, and be louder.</summary>
+    private static bool IsOnlyIn(IMonoSound file, IMonoSound twin, long at, double lag, double gain, double[] noise, double least)
     {
         const int Length = 2048;
+        const int Bright = 3; // octaves from the lowest: those below have too few bins in so short a window to tell sound from noise
         const double Most = 0.5; // of its energy
-        if (at - lag + Length > twin.Frames.Count || at + Length > file.Frames.Count)
+        var frames = (int)Math.Round(lag);
+        if (at - frames + Length > twin.Frames.Count || at + Length > file.Frames.Count)
         {
             return false;
         }
 
-        var (here, there) = (new float[Length], new float[Length]);
-        file.Read(at, here);
-        twin.Read(at - lag, there);
-        var whole = TensorPrimitives.SumOfSquares<float>(here);
-        TensorPrimitives.MultiplyAdd(there, (float)-gain, here, here);
-        var left = TensorPrimitives.SumOfSquares<float>(here);
-        return left > Most * whole && left > OverNoise * InAWindow(noise) * Length / Window;
+        var samples = new float[Length];
+        var (here, there) = (Faded(file, at, samples), Faded(twin, at - frames, samples));
+        var (whole, left) = (new double[Octaves], new double[Octaves]);
+        for (var bin = 1; bin < Length / 2; bin++)
+        {
+            if (Octave(bin, Length, file.Rate.Hz) is { } octave)
+            {
+                var same = gain * there[bin] * Complex.FromPolarCoordinates(1, -2 * Math.PI * bin * (lag - frames) / Length);
+                whole[octave] += here[bin].Magnitude * here[bin].Magnitude;
+                left[octave] += (here[bin] - same).Magnitude * (here[bin] - same).Magnitude;
+            }
+        }
+
+        var ofNoise = OverNoise * Length / Window * Length / Window; // fewer bins, and each of less
+        bool IsMost(double left, double whole, double noise) => left > Most * whole && left > ofNoise * noise;
+        return IsMost(left.Sum(), whole.Sum(), noise.Sum()) || Enumerable.Range(Bright, Octaves - Bright).Any(o => left[o] > least * whole.Sum() && IsMost(left[o], whole[o], noise[o]));
     }
 
     /// <summary>The energy of a window of samples in which nothing but noise is, of which the faded spectrum is known.</summary>
@@ -305,7 +317,7 @@ internal static class Doubles
             var here = new Shared[Octaves];
             for (var bin = 1; bin < Window / 2; bin++)
             {
-                if (Octave(bin, one.Sound.Rate.Hz) is { } octave)
+                if (Octave(bin, Window, one.Sound.Rate.Hz) is { } octave)
                 {
                     var with = (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / Window)).Real;
                     here[octave] = here[octave].Plus(new(first[bin].Magnitude * first[bin].Magnitude, with, second[bin].Magnitude * second[bin].Magnitude));
@@ -380,10 +392,10 @@ internal static class Doubles
     {
         sound.Read(at, samples);
         Hann.Fade(samples);
-        return RealFourier.Forward(samples, Window);
+        return RealFourier.Forward(samples, samples.Length);
     }
 
-    private static int? Octave(int bin, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / Window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;
+    private static int? Octave(int bin, int window, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;
 
     /// <summary>The energy of each octave where a file is quietest in it, of windows spread over it.</summary>
     private static double[] Quietest(IMonoSound sound)
@@ -396,7 +408,7 @@ internal static class Doubles
             var (bins, energies) = (Faded(sound, Math.Max(0, sound.Frames.Count - Window) * look / Looks, samples), new double[Octaves]);
             for (var bin = 1; bin < Window / 2; bin++)
             {
-                if (Octave(bin, sound.Rate.Hz) is { } octave)
+                if (Octave(bin, Window, sound.Rate.Hz) is { } octave)
                 {
                     energies[octave] += bins[bin].Magnitude * bins[bin].Magnitude;
                 }

@@ -279,6 +279,88 @@ public sealed class DoublesTests
         Assert.Equal(3, Of(Noisy(sound, 0.02, 2), [.. Noisy(Later(sound, 505, 1), 0.02, seed).Select(s => 3 * s)])!.Gain.Ratio, 0.1);
     }
 
+    [Theory]
+    [InlineData(0.003, 0, false)]
+    [InlineData(0.003, 3.5, false)]
+    [InlineData(0, 0, true)]
+    [InlineData(0, 3.5, true)]
+    public void Soft_sounds_of_its_own_over_what_rings_on_loudly_are_no_copy(double soft, double lag, bool copy)
+    {
+        // A low tone is all that is heard of it at its strongest beginnings, and ten times as loud as its ticks when these begin; hiss is another in each.
+        float[] Tone(double later)
+        {
+            var sound = new float[Length];
+            foreach (var start in Times.Select(t => t * Rate))
+            {
+                for (var i = (int)Math.Ceiling(start + later); i < start + 16000; i++)
+                {
+                    sound[i] += (float)(0.5 * Math.Exp(-(i - start - later) / 6000) * Math.Sin(2 * Math.PI * 90 * (i - start - later) / Rate));
+                }
+            }
+
+            return sound;
+        }
+
+        var (other, random) = (Tone(lag).Select(s => -0.4f * s).ToArray(), new Random(4));
+        ImmutableArray<Onset> ticks = [.. Times.Select(t => new Onset(t + 0.17, 0.01))];
+        foreach (var start in ticks.Select(t => (int)(t.Seconds * Rate)))
+        {
+            for (var i = 0; i < 1500; i++)
+            {
+                other[start + i] += (float)(soft * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
+        var pairs = Doubles.Of(
+            [new Samples(Noisy(Tone(0), 1e-5, 2)), new Samples(Noisy(other, 1e-5, 3))], [onsets, [.. onsets, .. ticks]], [false, false], TestContext.Current.CancellationToken);
+        Assert.Equal(copy, pairs.Count > 0);
+    }
+
+    [Fact]
+    public void A_copy_between_samples_has_nothing_of_its_own_where_a_beginning_is_heard_in_one_file_alone()
+    {
+        // Sines up to 19 kHz, told of any time.
+        float[] Bright(double later)
+        {
+            var random = new Random(5);
+            var pitches = Enumerable.Range(0, 60).Select(_ => 200 + (18800 * random.NextDouble())).ToArray();
+            var sound = new float[Length];
+            foreach (var start in Times.Select(t => t * Rate))
+            {
+                for (var i = (int)Math.Ceiling(start + later); i < start + 12000; i++)
+                {
+                    var at = i - start - later;
+                    sound[i] += (float)(0.02 * Math.Exp(-at / 6000) * Math.Min(1, at / 200) * pitches.Sum(p => Math.Sin(2 * Math.PI * p * at / Rate)));
+                }
+            }
+
+            return sound;
+        }
+
+        ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
+        var pairs = Doubles.Of(
+            [new Samples(Noisy(Bright(0), 1e-5, 2)), new Samples(Noisy(Bright(7.5), 1e-5, 3))], [onsets, [.. onsets, .. Times.Select(t => new Onset(t + 0.08, 0.1))]], [false, false], TestContext.Current.CancellationToken);
+        Assert.Equal(7.5, Assert.Single(pairs).Other.LagFrames, 0.05);
+    }
+
+    [Theory]
+    [InlineData(0.01)]
+    [InlineData(0.001)]
+    public void Noise_in_which_something_seems_to_begin_is_nothing_of_its_own(double noise)
+    {
+        // The noise of each is another, and between the hits there is nothing else; so few of its bins lie in a low octave that they may well be loud.
+        ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
+        for (var seed = 10; seed < 60; seed += 2)
+        {
+            var random = new Random(seed);
+            Onset[] between = [.. Times.Select(t => new Onset(t - 0.06 - (0.1 * random.NextDouble()), 0.01))];
+            var pairs = Doubles.Of(
+                [new Samples(Noisy(Struck(1), noise, seed)), new Samples(Noisy(Struck(1), noise, seed + 1))], [onsets, [.. onsets.Concat(between).OrderBy(o => o.Seconds)]], [false, false], TestContext.Current.CancellationToken);
+            Assert.Single(pairs);
+        }
+    }
+
     [Fact]
     public void Another_take_of_the_same_notes_is_no_copy() => Assert.Null(Of(Struck(1), Struck(9)));
 

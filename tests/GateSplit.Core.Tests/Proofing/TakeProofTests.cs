@@ -170,6 +170,22 @@ public sealed class TakeProofTests : IDisposable
         Assert.Single(proof.Tracks, t => t.Double is not null);
     }
 
+    [Theory]
+    [InlineData(0.5)]
+    [InlineData(1)]
+    [InlineData(3)]
+    public void Of_two_copies_with_loud_bleed_the_one_that_holds_what_its_name_says_is_asked(double bleed)
+    {
+        // The bleed's own file is silent, and would not hold it.
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        var both = (float[])_stems["Tick"].Clone();
+        SoxTake.Add(both, _stems["Pluck"], 0, bleed);
+        (files["Tick"], files["Thud"], files["Pluck"]) = (SoxTake.Noisy(both, -80, 1), SoxTake.Noisy(both, -80, 2), new float[both.Length]);
+        var proof = Proved(files, null);
+        Assert.Equal([4, 1, null, 3, 4], proof.Tracks.Select(t => t.Identity.Part));
+        Assert.Equal(4, proof.Tracks[0].Double!.File);
+    }
+
     [Fact]
     public void A_copy_lies_behind_what_it_is_a_copy_of()
     {
