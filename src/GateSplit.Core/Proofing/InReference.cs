@@ -115,7 +115,7 @@ internal sealed class InReference(
 
     /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
     private bool IsDoubtful(int file, SoundLag lag, InMix told) =>
-        Math.Abs(lag.Frames) > Beside * _rate ? !IsKnown(file, lag) : Math.Abs(lag.Frames) > Nearly && told.Clearness < Surely;
+        Math.Abs(lag.Frames) > Beside * _rate ? !IsKnown(file, lag) || Math.Abs(InFrames(Known(file))) <= Beside * _rate : Math.Abs(lag.Frames) > Nearly && told.Clearness < Surely;
 
     /// <summary>The file that is heard most clearly in the mix, where it surely is, and none that lies on the take, or where its notes are, is heard at all; null where there is none.</summary>
     private int? Surest(SoundLag?[] lags, InMix[] told)

@@ -89,6 +89,23 @@ public sealed class InReferenceTests
     }
 
     [Theory]
+    [InlineData(0, 0.5)]
+    [InlineData(30, 0)]
+    public void Where_notes_place_a_file_on_its_take_it_lies_beside_it_only_if_the_mix_is_explained_by_it_there(int late, double bleed)
+    {
+        // Notes tell a place to 38 frames. What bleeds in 30 frames later begins more clearly than the tone, and is no more of the mix than that.
+        var (noise, tone, mix, file) = (Noise(3), Swelling(150).Select(s => 4 * s).ToArray(), Noise(9).Select(s => 0.1f * s).ToArray(), new float[Length]);
+        SoxTake.Add(mix, noise, 0, 1);
+        SoxTake.Add(mix, tone, 0, 1);
+        SoxTake.Add(file, tone, late, 1);
+        SoxTake.Add(file, noise, 30, bleed);
+        var (_, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(noise), new Samples(file)], new bool[2], [Beginnings, Beginnings], [0, 0], default).Of((0, 0), []);
+        Assert.Equal(late, lags[1]!.Value.Frames, 1.0);
+        Assert.Equal([1, 1], signs);
+    }
+
+    [Theory]
     [InlineData(1, -1)]
     [InlineData(0.2, null)]
     public void Where_a_file_goes_with_the_mix_and_what_it_leaves_against_it_only_much_of_the_mix_tells(float loud, int? sign)
