@@ -86,6 +86,12 @@ internal static class Doubles
             var end = Math.Min(sounds[one]!.Frames.Count, sounds[other]!.Frames.Count);
             int[] within = [.. new[] { one, other }.SelectMany(owner => Enumerable.Range(firsts[owner], places[owner].Length)).Where(place => all[place] + Window <= end)];
             var apart = 1 + (int)(Furthest * sounds[one]!.Rate.Hz / Slice);
+            if (Slices <= 2 * apart)
+            {
+                // At so high a rate a copy may lie off by more than the slices reach: they tell nothing.
+                return within.Length > 0;
+            }
+
             float[] Of(int file, int later) => [.. within.SelectMany(place => energies[file].AsSpan((place * Slices) + apart + later, Slices - (2 * apart)).ToArray())];
             var here = Of(one, 0);
             return within.Length > 0 && Enumerable.Range(-apart, (2 * apart) + 1).Any(later => TensorPrimitives.CosineSimilarity<float>(here, Of(other, later)) > SlicesAlike);
@@ -96,7 +102,7 @@ internal static class Doubles
     private static bool IsOnlyIn(IMonoSound file, IMonoSound twin, long at, double lag, double gain, double[] noise, double least)
     {
         const int Length = 2048;
-        const int Bright = 3; // octaves from the lowest: those below have too few bins in so short a window to tell sound from noise
+        const int LeastBins = 15; // of an octave: fewer, as the lowest have in so short a window, do not tell sound from noise
         const double Most = 0.5; // of its energy
         var frames = (int)Math.Round(lag);
         if (at - frames + Length > twin.Frames.Count || at + Length > file.Frames.Count)
@@ -106,7 +112,7 @@ internal static class Doubles
 
         var samples = new float[Length];
         var (here, there) = (Faded(file, at, samples), Faded(twin, at - frames, samples));
-        var (whole, left) = (new double[Octaves], new double[Octaves]);
+        var (whole, left, bins) = (new double[Octaves], new double[Octaves], new int[Octaves]);
         for (var bin = 1; bin < Length / 2; bin++)
         {
             if (Octave(bin, Length, file.Rate.Hz) is { } octave)
@@ -114,12 +120,13 @@ internal static class Doubles
                 var same = gain * there[bin] * Complex.FromPolarCoordinates(1, -2 * Math.PI * bin * (lag - frames) / Length);
                 whole[octave] += here[bin].Magnitude * here[bin].Magnitude;
                 left[octave] += (here[bin] - same).Magnitude * (here[bin] - same).Magnitude;
+                bins[octave]++;
             }
         }
 
         var ofNoise = OverNoise * Length / Window * Length / Window; // fewer bins, and each of less
         bool IsMost(double left, double whole, double noise) => left > Most * whole && left > ofNoise * noise;
-        return IsMost(left.Sum(), whole.Sum(), noise.Sum()) || Enumerable.Range(Bright, Octaves - Bright).Any(o => left[o] > least * whole.Sum() && IsMost(left[o], whole[o], noise[o]));
+        return IsMost(left.Sum(), whole.Sum(), noise.Sum()) || Enumerable.Range(0, Octaves).Any(o => bins[o] >= LeastBins && left[o] > least * whole.Sum() && IsMost(left[o], whole[o], noise[o]));
     }
 
     /// <summary>The energy of a window of samples in which nothing but noise is, of which the faded spectrum is known.</summary>
