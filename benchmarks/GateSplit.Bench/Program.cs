@@ -36,10 +36,12 @@ if (args is ["truth", .. var truth])
 
 if (args is ["proof" or "rooms", var within, .. var proof])
 {
-    Action<int, int, string> run = args[0] == "proof" ? ProofBench.Run : ProofBench.RunRooms;
+    var rate = proof is [_, _, var hertz] ? int.Parse(hertz, CultureInfo.InvariantCulture) : 48000;
+    Action<int, int, int, string> run = args[0] == "proof" ? ProofBench.Run : ProofBench.RunRooms;
     run(
         proof is [var takes, ..] ? int.Parse(takes, CultureInfo.InvariantCulture) : 300,
-        proof is [_, var seed] ? int.Parse(seed, CultureInfo.InvariantCulture) : Random.Shared.Next(1_000_000),
+        proof is [_, var seed, ..] ? int.Parse(seed, CultureInfo.InvariantCulture) : Random.Shared.Next(1_000_000),
+        rate,
         within);
     return;
 }

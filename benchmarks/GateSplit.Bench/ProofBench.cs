@@ -9,21 +9,23 @@ internal static class ProofBench
     /// <summary>Judges them and prints a table.</summary>
     /// <param name="takes">How many.</param>
     /// <param name="first">The seed of the first.</param>
+    /// <param name="rate">Their sample rate, in Hz.</param>
     /// <param name="folder">Where they are written.</param>
-    public static void Run(int takes, int first, string folder)
+    public static void Run(int takes, int first, int rate, string folder)
     {
-        Console.WriteLine($"  {takes} random takes from seed {first} on");
-        Judge(takes, first, folder, (seed, within) => new PlantedTake(seed, within) is { Count: > 0 } take && take.Proof() is var proof ? s => s.Add(seed, take, proof) : null);
+        Console.WriteLine($"  {takes} random takes from seed {first} on, at {rate} Hz");
+        Judge(takes, first, folder, (seed, within) => new PlantedTake(seed, within, rate: rate) is { Count: > 0 } take && take.Proof() is var proof ? s => s.Add(seed, take, proof) : null);
     }
 
     /// <summary>Reads roll calls of random rooms and prints a table.</summary>
     /// <param name="rooms">How many.</param>
     /// <param name="first">The seed of the first.</param>
+    /// <param name="rate">Their sample rate, in Hz.</param>
     /// <param name="folder">Where they are written.</param>
-    public static void RunRooms(int rooms, int first, string folder)
+    public static void RunRooms(int rooms, int first, int rate, string folder)
     {
-        Console.WriteLine($"  {rooms} roll calls in random rooms from seed {first} on");
-        Judge(rooms, first, folder, (seed, within) => new PlantedRoom(seed, within) is { Any: true } room && room.Read().Value is var reading ? s => s.Add(seed, room, reading) : null);
+        Console.WriteLine($"  {rooms} roll calls in random rooms from seed {first} on, at {rate} Hz");
+        Judge(rooms, first, folder, (seed, within) => new PlantedRoom(seed, within, rate) is { Any: true } room && room.Read().Value is var reading ? s => s.Add(seed, room, reading) : null);
     }
 
     // One on each core; what they come to is counted in the order of their seeds.

@@ -15,23 +15,24 @@ namespace GateSplit.Tests.Shared;
 /// <summary>The recording of a roll call in a random room with known faults, mixed from the stand-ins' inputs in plain loops.</summary>
 public sealed class PlantedRoom
 {
-    private const int Rate = 48000;
     private const double Tick = 0.002; // s: a note lies on the nearest tick of its file, which may be before its time
     private const int Alone = 3; // recordings for the true energies, each of every third turn: nothing of the one before still rings in it
     private readonly Random _random;
+    private readonly int _rate;
     private float[][] _channels;
     private Func<int, float[][]> _alone = _ => [];
 
     /// <summary>Makes one.</summary>
     /// <param name="seed">Gives the same again.</param>
     /// <param name="folder">Where files are written.</param>
-    public PlantedRoom(int seed, string folder)
+    /// <param name="rate">Its sample rate, in Hz.</param>
+    public PlantedRoom(int seed, string folder, int rate = 48000)
     {
-        _random = new Random(seed);
+        (_random, _rate) = (new Random(seed), rate);
         var chart = Shelf.Charts[_random.Next(Shelf.Charts.Length)];
         ChartName = chart.Name;
         var song = Song.Of(CheckPattern.Of([chart], Tempo.Default));
-        var split = StartingSplit.Of([chart], (int)song.Bars, Rate);
+        var split = StartingSplit.Of([chart], (int)song.Bars, _rate);
         foreach (var unit in split.Units.Where(u => u.Chart.DeclaresPorts))
         {
             split = FaultPlanter.After(split, new DeclarePorts(unit.Id, 12, Width.Stereo, "Out", 1), new MarkRestarted(unit.Id));
@@ -99,7 +100,7 @@ public sealed class PlantedRoom
     /// <summary>Reads it as the program would, once: what was recorded is let go.</summary>
     public Core.Result<RollCallReading> Read()
     {
-        var reading = RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Samples(c, Rate))], ByHand);
+        var reading = RollCallReading.Of(Call, [.. _channels.Select(c => (IMonoSound)new Samples(c, _rate))], ByHand);
         (_channels, _alone) = ([], _ => []);
         return reading;
     }
@@ -176,7 +177,7 @@ public sealed class PlantedRoom
     private void Spoil()
     {
         var count = _channels.Length;
-        var offset = (int)(_random.NextDouble() * 5 * Rate);
+        var offset = (int)(_random.NextDouble() * 5 * _rate);
         Cables = [.. Enumerable.Range(0, count)];
         var used = Enumerable.Range(0, count).Where(c => _channels[c].Any(s => Math.Abs(s) > 0.001)).ToList();
         if (used.Count > 1 && _random.Next(2) == 0)
@@ -197,7 +198,7 @@ public sealed class PlantedRoom
 
         var oneLatency = _random.Next(2) == 0;
         var all = 0.2 * _random.NextDouble();
-        Latency = [.. Enumerable.Range(0, count).Select(_ => Math.Round((oneLatency ? all : 0.2 * _random.NextDouble()) * Rate) / Rate)];
+        Latency = [.. Enumerable.Range(0, count).Select(_ => Math.Round((oneLatency ? all : 0.2 * _random.NextDouble()) * _rate) / _rate)];
         Drift = _random.Next(2) == 0 ? 0 : 400 * _random.NextDouble() - 200;
         Noise = _random.Next(3) == 0 ? -120 : -90 + 40 * _random.NextDouble();
         Clips = _random.Next(10) == 0;
@@ -208,10 +209,10 @@ public sealed class PlantedRoom
             var alone = Cabled(_alone(third), offset);
             for (var turn = third; turn < Times.Length; turn += Alone)
             {
-                var length = (int)((Call.Turns[turn].Held && !ByHand ? 1.4 : 0.45) * Rate);
+                var length = (int)((Call.Turns[turn].Held && !ByHand ? 1.4 : 0.45) * _rate);
                 for (var channel = 0; channel < count; channel++)
                 {
-                    Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(alone[channel].AsSpan(offset + (int)((t - Tick + Latency[channel]) * Rate), length)) / length);
+                    Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(alone[channel].AsSpan(offset + (int)((t - Tick + Latency[channel]) * _rate), length)) / length);
                 }
             }
         }
@@ -231,18 +232,18 @@ public sealed class PlantedRoom
     /// <summary>What arrives on each channel through the cables.</summary>
     private float[][] Cabled(float[][] channels, int offset)
     {
-        var arriving = Enumerable.Range(0, channels.Length).Select(_ => new float[channels.Max(c => c.Length) + offset + Rate]).ToArray();
+        var arriving = Enumerable.Range(0, channels.Length).Select(_ => new float[channels.Max(c => c.Length) + offset + _rate]).ToArray();
         for (var channel = 0; channel < channels.Length; channel++)
         {
             if (Cables[channel] >= 0)
             {
-                Put(channels[channel], arriving[Cables[channel]], offset + (int)(Latency[Cables[channel]] * Rate), 1);
+                Put(channels[channel], arriving[Cables[channel]], offset + (int)(Latency[Cables[channel]] * _rate), 1);
             }
         }
 
         if (Doubled is var (from, to) && Cables[from] >= 0)
         {
-            Put(channels[from], arriving[to], offset + (int)(Latency[to] * Rate), 1);
+            Put(channels[from], arriving[to], offset + (int)(Latency[to] * _rate), 1);
         }
 
         return arriving;

@@ -18,7 +18,6 @@ namespace GateSplit.Tests.Shared;
 public sealed class PlantedTake
 {
     private const int MostTracks = 14;
-    private const int Rate = 48000;
     private const int Company = 4; // files, of which most must lie where the take lies, for one to lie beside it
     private readonly Random _random;
     private readonly List<float[]> _stems = [];
@@ -28,9 +27,10 @@ public sealed class PlantedTake
     /// <param name="seed">Gives the same again.</param>
     /// <param name="folder">Where files are written.</param>
     /// <param name="spoiled">False for a take without any fault.</param>
-    public PlantedTake(int seed, string folder, bool spoiled = true)
+    /// <param name="rate">Its sample rate, in Hz.</param>
+    public PlantedTake(int seed, string folder, bool spoiled = true, int rate = 48000)
     {
-        _random = new Random(seed);
+        (_random, Rate) = (new Random(seed), rate);
         var chart = Shelf.Charts[_random.Next(Shelf.Charts.Length)];
         ChartName = chart.Name;
         var song = Song.Of(RandomSong(chart));
@@ -55,6 +55,9 @@ public sealed class PlantedTake
             Write(folder);
         }
     }
+
+    /// <summary>Frames a second.</summary>
+    public int Rate { get; }
 
     /// <summary>The chart it was made from.</summary>
     public string ChartName { get; }
@@ -133,7 +136,7 @@ public sealed class PlantedTake
 
     private static double Ratio(double db) => Math.Pow(10, db / 20);
 
-    private static Split Laid(Chart chart, Song song)
+    private Split Laid(Chart chart, Song song)
     {
         var split = StartingSplit.Of([chart], (int)song.Bars, Rate);
         foreach (var unit in split.Units.Where(u => u.Chart.DeclaresPorts))
@@ -468,7 +471,7 @@ public sealed class PlantedTake
 
     private float[] Moved(float[] sound) => Drawn.Out(sound, Offset * Rate, Drift);
 
-    private static void Save(float[] sound, string path)
+    private void Save(float[] sound, string path)
     {
         using var writer = new WaveWriter(path, new AudioFormat(1, Rate, SampleFormat.Float32), sound.Length, null);
         var bytes = new byte[sound.Length * 4];

@@ -30,10 +30,10 @@ public sealed class ProofScore
         var struck = take.Parts.Any(p => !p.Held);
         if (take.HasReference && proof.FromReference is not null)
         {
-            Error("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * 48000);
-            if (Math.Abs(proof.OffsetSeconds!.Value - take.Offset) > 1 / 48000.0)
+            Error("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * take.Rate);
+            if (Math.Abs(proof.OffsetSeconds!.Value - take.Offset) > 1.0 / take.Rate)
             {
-                Wrong.Add($"{where}: offset from reference {(proof.OffsetSeconds!.Value - take.Offset) * 48000:0.0} samples wrong, drift said {proof.DriftPpm:0.0}");
+                Wrong.Add($"{where}: offset from reference {(proof.OffsetSeconds!.Value - take.Offset) * take.Rate:0.0} samples wrong, drift said {proof.DriftPpm:0.0}");
             }
 
             Error("drift from reference, ppm", proof.DriftPpm!.Value - take.Drift);
@@ -99,7 +99,7 @@ public sealed class ProofScore
             if (!take.Dropped[i])
             {
                 // The edge of a hole in a sound is a click as well.
-                Count("clicks", take.Clicked[i], track.Scan.Clicks > 0, $"{at} {(track.Scan.Clicks > 0 ? track.Scan.ClickPlaces[0].At.Seconds(48000) : 0):0.0000}");
+                Count("clicks", take.Clicked[i], track.Scan.Clicks > 0, $"{at} {(track.Scan.Clicks > 0 ? track.Scan.ClickPlaces[0].At.Seconds(take.Rate) : 0):0.0000}");
             }
 
             Count("cut off", take.CutOff[i], track.Scan.EndsInSound is not null, $"{at} {track.Scan.EndsInSound}");
@@ -216,7 +216,7 @@ public sealed class ProofScore
     {
         const double Near = 0.0015; // s
         int FileOf(TrackId track) => Enumerable.Range(0, take.Count).First(f => TrackOf(f) == track);
-        double Late(int file) => take.Double[file] is var (of, lag) ? Late(of) + (lag / 48000) : take.Late[file];
+        double Late(int file) => take.Double[file] is var (of, lag) ? Late(of) + (lag / take.Rate) : take.Late[file];
         return mend switch
         {
             MoveTake move => Math.Abs(move.Seconds - take.Offset) < Near && (move.DriftPpm == 0 || Math.Abs(move.DriftPpm - take.Drift) <= 10),

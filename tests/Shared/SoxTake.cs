@@ -3,9 +3,11 @@ using GateSplit.Core.Sound;
 namespace GateSplit.Tests.Shared;
 
 /// <summary>Takes of sounds that sox makes, placed and mixed in plain loops: none of it made by Core but the WAVE files around the samples.</summary>
-public sealed class SoxTake(string folder)
+/// <param name="folder">Where they are written.</param>
+/// <param name="rate">Frames a second.</param>
+public sealed class SoxTake(string folder, int rate = SoxTake.Rate)
 {
-    /// <summary>Frames a second.</summary>
+    /// <summary>Frames a second where nothing else is said.</summary>
     public const int Rate = 48000;
 
     private static readonly Dictionary<string, string> Effects = new()
@@ -43,10 +45,10 @@ public sealed class SoxTake(string folder)
     public float[] Placed(string name, IEnumerable<double> times, double seconds)
     {
         var sound = Sound(name);
-        var placed = new float[(int)(seconds * Rate)];
+        var placed = new float[(int)(seconds * rate)];
         foreach (var time in times)
         {
-            Add(placed, sound, (int)Math.Round(time * Rate), 1);
+            Add(placed, sound, (int)Math.Round(time * rate), 1);
         }
 
         return placed;
@@ -73,7 +75,7 @@ public sealed class SoxTake(string folder)
     public string Save(string name, params float[][] channels)
     {
         var path = Path.Combine(folder, $"{name}.wav");
-        using var writer = new WaveWriter(path, new AudioFormat(channels.Length, Rate, SampleFormat.Float32), channels[0].Length, null);
+        using var writer = new WaveWriter(path, new AudioFormat(channels.Length, rate, SampleFormat.Float32), channels[0].Length, null);
         var frames = new float[channels[0].Length * channels.Length];
         for (var i = 0; i < frames.Length; i++)
         {
@@ -94,7 +96,7 @@ public sealed class SoxTake(string folder)
         var raw = Path.Combine(folder, $"{name}.f32");
         if (!File.Exists(raw))
         {
-            Programs.Run("sox", ["-n", "-R", "-r", $"{Rate}", "-c", "1", "-e", "floating-point", "-b", "32", "-t", "raw", raw, .. Effects[name].Split(' ')]);
+            Programs.Run("sox", ["-n", "-R", "-r", $"{rate}", "-c", "1", "-e", "floating-point", "-b", "32", "-t", "raw", raw, .. Effects[name].Split(' ')]);
         }
 
         var bytes = File.ReadAllBytes(raw);

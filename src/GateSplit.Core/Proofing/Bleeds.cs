@@ -13,16 +13,15 @@ namespace GateSplit.Core.Proofing;
 /// </summary>
 internal sealed class Bleeds
 {
-    private const int Size = 1 << 13;
-    private const int Length = 4096; // frames of a hit that are looked at
+    private const int Length = 1 << 12; // frames of a hit that are looked at, at 48 kHz
     private const double Lead = 0.012; // s before a hit
     private const double Early = 0.010; // s bleed may be earlier than the element's own track
     private const double Late = 0.040; // s it may be later
     private const int MostHits = 16;
     private const int LeastHits = 3;
     private const double Alone = 0.02; // s before a note in which no other may play
-    private const int Before = 8; // taps before the strongest
-    private static readonly int[] Taps = [512, 192, 48]; // a long filter tells low bands apart, a short one takes less of the noise for bleed
+    private const int Before = 8; // taps before the strongest, at 48 kHz
+    private static readonly int[] Taps = [512, 192, 48]; // at 48 kHz: a long filter tells low bands apart, a short one takes less of the noise for bleed
     private const double AsGood = 0.98; // as the best, and the longest is taken
     private const double Ridge = 1e-6;
     private const double Unheard = 1e-4;
@@ -45,9 +44,20 @@ internal sealed class Bleeds
     private const double ShareClear = 0.2; // of all
     private static readonly Decibels Least = new(-52);
     private readonly IReadOnlyList<IMonoSound?> _sounds;
+    private readonly SampleRate _rate; // of all of them
+    private readonly int _length;
+    private readonly int _size;
+    private readonly int[] _taps;
     private readonly CancellationToken _cancel;
 
-    private Bleeds(IReadOnlyList<IMonoSound?> sounds, CancellationToken cancel) => (_sounds, _cancel) = (sounds, cancel);
+    private Bleeds(IReadOnlyList<IMonoSound?> sounds, CancellationToken cancel)
+    {
+        (_sounds, _cancel) = (sounds, cancel);
+        _rate = sounds.FirstOrDefault(s => s is not null)?.Rate ?? SampleRate.Limits.Low;
+        _length = Lasting.Frames(Length, _rate);
+        _size = 2 * _length;
+        _taps = [.. Taps.Select(t => Lasting.Frames(t, _rate))];
+    }
 
     /// <summary>Measures all tracks against the elements of all others.</summary>
     /// <param name="sounds">The files; null for one that is silent or has another sample rate.</param>
@@ -114,9 +124,9 @@ internal sealed class Bleeds
     {
         var sound = _sounds[from]!;
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
-        List<Complex[]> spectra = [.. heard.Select(o => RealFourier.Forward(o.Sound, Size))];
-        List<Complex[]> earlier = [.. heard.Select(o => RealFourier.Forward(o.Earlier, Size))];
-        var begins = held ? [.. Enumerable.Repeat(1.0, Size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
+        List<Complex[]> spectra = [.. heard.Select(o => RealFourier.Forward(o.Sound, _size))];
+        List<Complex[]> earlier = [.. heard.Select(o => RealFourier.Forward(o.Earlier, _size))];
+        var begins = held ? [.. Enumerable.Repeat(1.0, _size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
         var (energies, whole) = Whole(sound, hits, begins);
         var own = new Own(
             spectra,
@@ -137,27 +147,28 @@ internal sealed class Bleeds
     }
 
     /// <summary>An element over as long as it sounds alone: its energies by bin, and the autocorrelation they stand for.</summary>
-    private static (double[] Energies, double[] Auto) Whole(IMonoSound sound, List<(long At, double Room)> hits, double[] begins)
+    private (double[] Energies, double[] Auto) Whole(IMonoSound sound, List<(long At, double Room)> hits, double[] begins)
     {
-        const int Longest = 1 << 15;
         const int Most = 4;
+        const int Longer = 4; // than a hit is looked at
+        var size = Longer * _size;
         var longest = hits.OrderByDescending(h => h.Room).Take(Most).ToList();
-        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), Length, Longest - Taps[0])];
-        var (energies, sum) = (new double[Size], new Complex[Longest]);
+        var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), _length, size - _taps[0])];
+        var (energies, sum) = (new double[_size], new Complex[size]);
         foreach (var (at, _) in longest)
         {
             sound.Read(at, samples);
-            var bins = RealFourier.Forward(samples, Longest);
-            for (var i = 0; i < Longest; i++)
+            var bins = RealFourier.Forward(samples, size);
+            for (var i = 0; i < size; i++)
             {
-                var bin = i <= Longest / 2 ? i * Size / Longest : (Size - ((Longest - i) * Size / Longest)) % Size;
+                var bin = i <= size / 2 ? i / Longer : (_size - ((size - i) / Longer)) % _size;
                 var energy = begins[bin] * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
                 energies[bin] += energy;
                 sum[i] += energy;
             }
         }
 
-        return (energies, RealFourier.Back(sum, Taps[0]));
+        return (energies, RealFourier.Back(sum, _taps[0]));
     }
 
     /// <summary>Measures what a file holds of an element.</summary>
@@ -166,7 +177,7 @@ internal sealed class Bleeds
     /// <param name="own">What its own track holds there.</param>
     /// <param name="held">True of what is held.</param>
     /// <returns>Its level, or that below which it may be hidden; null where nobody can tell.</returns>
-    private static (Decibels Level, bool Told, bool About)? Level(IMonoSound sound, List<long> hits, Own own, bool held)
+    private (Decibels Level, bool Told, bool About)? Level(IMonoSound sound, List<long> hits, Own own, bool held)
     {
         var rate = sound.Rate.Hz;
         var heard = hits.Select(h => Read(sound, h)).ToList();
@@ -185,8 +196,8 @@ internal sealed class Bleeds
         var weights = Weights(heard, own.Begins);
         var counts = Counts(heard);
         double[] begun = held ? weights : [.. weights.Zip(Begins(own.Spectra, own.Earlier, counts), (w, b) => w * b)];
-        var autos = own.Spectra.Select(o => RealFourier.Back(Times(o, o, begun), Size)).ToList();
-        var crosses = heard.Select((h, i) => RealFourier.Back(Times(own.Spectra[i], RealFourier.Forward(h.Sound, Size), weights), Size)).ToList();
+        var autos = own.Spectra.Select(o => RealFourier.Back(Times(o, o, begun), _size)).ToList();
+        var crosses = heard.Select((h, i) => RealFourier.Back(Times(own.Spectra[i], RealFourier.Forward(h.Sound, _size), weights), _size)).ToList();
         for (var i = 0; i < hits.Count; i++)
         {
             TensorPrimitives.Multiply<double>(autos[i], counts[i], autos[i]);
@@ -198,7 +209,7 @@ internal sealed class Bleeds
             // What rings in both, and so goes together without being bleed, did so before the hit.
             for (var i = 0; i < hits.Count; i++)
             {
-                TensorPrimitives.MultiplyAdd<double>(RealFourier.Back(Times(own.Earlier[i], RealFourier.Forward(heard[i].Earlier, Size), weights), Size), -counts[i], crosses[i], crosses[i]);
+                TensorPrimitives.MultiplyAdd<double>(RealFourier.Back(Times(own.Earlier[i], RealFourier.Forward(heard[i].Earlier, _size), weights), _size), -counts[i], crosses[i], crosses[i]);
             }
         }
 
@@ -210,10 +221,10 @@ internal sealed class Bleeds
 
         // Of the hits every other makes a filter, and the rest another, and each is tried on the hits of the other.
         var (early, late) = ((int)(Early * rate), (int)(Late * rate));
-        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + Size) % Size])) - Before;
+        var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + _size) % _size])) - Lasting.Frames(Before, _rate);
         var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
         var bands = new BandGains(own.Element, own.Heard, Smooth(heard.Select(h => h.Earlier)), hits.Count, rate);
-        var tries = Taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, own.Whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), bands) : null).OfType<Try>().ToList();
+        var tries = _taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, own.Whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), bands, _size) : null).OfType<Try>().ToList();
         if (tries.Count == 0)
         {
             return null;
@@ -263,7 +274,7 @@ internal sealed class Bleeds
     /// What each bin counts: the less, the more of it was there before the hits, since that goes on behind them (the weights of generalised least
     /// squares); and the less, the less of the element's own track begins there. Smoothed, so that no single bin decides.
     /// </summary>
-    private static double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, double[] begins)
+    private double[] Weights(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, double[] begins)
     {
         const double Floor = 1e-3; // of the mean
         var before = Smooth(heard.Select(h => h.Earlier));
@@ -277,33 +288,33 @@ internal sealed class Bleeds
     }
 
     /// <summary>Of what an element's own track holds at its hits, the share in each bin that was not there before them: the rest rings on, of whatever.</summary>
-    private static double[] Begins(List<Complex[]> now, List<Complex[]> earlier, double[] counts)
+    private double[] Begins(List<Complex[]> now, List<Complex[]> earlier, double[] counts)
     {
         double[] Smoothed(List<Complex[]> spectra) => Smooth(spectra.Select((s, i) => (s, counts[i])));
         return [.. Smoothed(now).Zip(Smoothed(earlier), (n, b) => n > b ? 1 - b / n : 0)];
     }
 
-    private static double[] Smooth(IEnumerable<float[]> stretches) => Smooth(stretches.Select(s => (RealFourier.Forward(s, Size), 1.0)));
+    private double[] Smooth(IEnumerable<float[]> stretches) => Smooth(stretches.Select(s => (RealFourier.Forward(s, _size), 1.0)));
 
     /// <summary>The energies of bins of several stretches, each as the mean of those near it.</summary>
-    private static double[] Smooth(IEnumerable<(Complex[] Bins, double Count)> stretches)
+    private double[] Smooth(IEnumerable<(Complex[] Bins, double Count)> stretches)
     {
         const int Near = 12; // bins on either side
-        var energies = new double[Size];
+        var energies = new double[_size];
         foreach (var (bins, count) in stretches)
         {
-            for (var i = 0; i < Size; i++)
+            for (var i = 0; i < _size; i++)
             {
                 energies[i] += count * (bins[i].Real * bins[i].Real + bins[i].Imaginary * bins[i].Imaginary);
             }
         }
 
-        var smooth = new double[Size];
-        var sum = Enumerable.Range(-Near, 2 * Near + 1).Sum(i => energies[(i + Size) % Size]);
-        for (var i = 0; i < Size; i++)
+        var smooth = new double[_size];
+        var sum = Enumerable.Range(-Near, 2 * Near + 1).Sum(i => energies[(i + _size) % _size]);
+        for (var i = 0; i < _size; i++)
         {
             smooth[i] = sum / (2 * Near + 1);
-            sum += energies[(i + Near + 1) % Size] - energies[(i - Near + Size) % Size];
+            sum += energies[(i + Near + 1) % _size] - energies[(i - Near + _size) % _size];
         }
 
         return smooth;
@@ -320,7 +331,7 @@ internal sealed class Bleeds
     }
 
     /// <summary>The filter that leaves least of the other.</summary>
-    private static double[]? Filter(double[] auto, double[] cross, double[] whole, int lag, int taps)
+    private double[]? Filter(double[] auto, double[] cross, double[] whole, int lag, int taps)
     {
         if (auto[0] <= 0)
         {
@@ -333,7 +344,7 @@ internal sealed class Bleeds
         for (var tap = 0; tap < taps; tap++)
         {
             diagonals[tap] = auto[tap] + kept * whole[tap];
-            wanted[tap] = cross[(lag + tap + Size) % Size];
+            wanted[tap] = cross[(lag + tap + _size) % _size];
         }
 
         diagonals[0] += Ridge * auto[0];
@@ -360,17 +371,17 @@ internal sealed class Bleeds
     }
 
     /// <summary>What the output of a filter has in common with what is there.</summary>
-    private static double Along(double[] filter, double[] cross, int lag) => filter.Select((f, t) => f * cross[(lag + t + Size) % Size]).Sum();
+    private double Along(double[] filter, double[] cross, int lag) => filter.Select((f, t) => f * cross[(lag + t + _size) % _size]).Sum();
 
     /// <summary>By how much a filter makes what is left less.</summary>
-    private static double Explained(double[] filter, double[] auto, double[] cross, int lag) => 2 * Along(filter, cross, lag) - Led(filter, filter, auto);
+    private double Explained(double[] filter, double[] auto, double[] cross, int lag) => 2 * Along(filter, cross, lag) - Led(filter, filter, auto);
 
     /// <summary>A hit, with its energy and that of as long a stretch before it.</summary>
-    private static (float[] Sound, double Energy, double Before, float[] Earlier) Read(IMonoSound sound, long at)
+    private (float[] Sound, double Energy, double Before, float[] Earlier) Read(IMonoSound sound, long at)
     {
-        var both = new float[2 * Length];
-        sound.Read(at - Length, both);
-        return (both[Length..], TensorPrimitives.SumOfSquares<float>(both.AsSpan(Length)), TensorPrimitives.SumOfSquares<float>(both.AsSpan(0, Length)), both[..Length]);
+        var both = new float[2 * _length];
+        sound.Read(at - _length, both);
+        return (both[_length..], TensorPrimitives.SumOfSquares<float>(both.AsSpan(_length)), TensorPrimitives.SumOfSquares<float>(both.AsSpan(0, _length)), both[.._length]);
     }
 
     private static Complex[] Times(Complex[] one, Complex[] other, double[] weights)
@@ -384,9 +395,9 @@ internal sealed class Bleeds
         return product;
     }
 
-    private static double[] Sum(IEnumerable<double[]> all)
+    private double[] Sum(IEnumerable<double[]> all)
     {
-        var sum = new double[Size];
+        var sum = new double[_size];
         foreach (var one in all)
         {
             TensorPrimitives.Add<double>(sum, one, sum);
@@ -398,9 +409,9 @@ internal sealed class Bleeds
     /// <summary>Two filters of one length, each from half of the hits.</summary>
     private sealed class Try
     {
-        public Try(double[] even, double[] odd, double explains, BandGains bands)
+        public Try(double[] even, double[] odd, double explains, BandGains bands, int size)
         {
-            Complex[] Spectrum(double[] filter) => RealFourier.Forward(Array.ConvertAll(filter, f => (float)f), Size);
+            Complex[] Spectrum(double[] filter) => RealFourier.Forward(Array.ConvertAll(filter, f => (float)f), size);
             var (first, second) = (Spectrum(even), Spectrum(odd));
             var (one, other) = (bands.Through(first, first).Level, bands.Through(second, second).Level);
             (Even, Odd, Explains, (Both, Known), Loudest) = (even, odd, explains, bands.Through(first, second), Math.Max(one, other));

@@ -14,8 +14,8 @@ namespace GateSplit.Core.Proofing;
 /// <param name="Residual">What is left of it when all that is taken back and the first is taken away, against the first.</param>
 public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels Gain, int Polarity, Decibels Residual)
 {
-    private const int Window = 3 << 13; // with what it is looked for in, a power of two
-    private const int Search = 1 << 12; // frames a window is looked for on either side of where it is expected
+    private const int Window = 3 << 13; // frames at 48 kHz; with what it is looked for in, a power of two
+    private const int Search = 1 << 12; // frames at 48 kHz a window is looked for on either side of where it is expected
     private const int MostWindows = 48;
     private const double Clear = 8; // a peak stands out so far where two windows have something in common
     private const double Dim = 4.5; // what may be a peak, if others say the same
@@ -26,8 +26,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const double NearlyAsHigh = 0.6;
     private const double Steep = 2.5e-4; // hardly a clock is as wrong: one of the windows that say so is
     private const double MostDrift = 2e-3; // no clock is as wrong
-    private const double AlongTheLine = 3; // frames a window may lie beside the line
-    private const double Finer = 1.5; // frames by which least squares may move a line that windows tell
+    private const double AlongTheLine = 3; // frames at 48 kHz a window may lie beside the line
+    private const double Finer = 1.5; // frames at 48 kHz by which least squares may move a line that windows tell
     private const double EnoughWindows = 0.5;
     private const double Silence = 1e-8; // mean square
     private const int LeastOnLine = 3; // windows, where there are as many: any two are on one
@@ -38,7 +38,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private const int RefinedWindows = 16;
     private const int ShortestPart = 20; // of a second: less tells nothing
     private const double Nothing = 1e-3; // frames: nearer to a whole number than can be measured
-    private const int Apart = 8; // frames
+    private const int Apart = 8; // frames at 48 kHz
     private const int AnchorSeconds = 90;
     private const int MostAnchors = 6;
     private const int FarMore = 2; // times as many windows
@@ -81,8 +81,8 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>True where one place lies along another from end to end: what bleeds in later, and is lost where it should be, may leave least elsewhere.</summary>
     private static bool IsAlong((double Start, double Slope) line, (double Start, double Slope) other, IMonoSound whole, double within)
     {
-        var (first, more) = (other.Start - line.Start, (other.Slope - line.Slope) * whole.Frames.Count);
-        return Math.Abs(first) < within && Math.Abs(first + more) < within;
+        var (first, more, most) = (other.Start - line.Start, (other.Slope - line.Slope) * whole.Frames.Count, within * Lasting.Frames(1, whole.Rate));
+        return Math.Abs(first) < most && Math.Abs(first + more) < most;
     }
 
     /// <summary>The whole number of frames at which a place lies so nearly that both were recorded by the same clock; null where it does not.</summary>
@@ -118,21 +118,24 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         // Where music repeats, windows are the same sound at many a place. The place where most rises meet is it if it is where it is expected; if
         // not, one that is there is, unless far fewer windows lie on it; if none is there, one with far more windows than it.
         var anchors = Anchors(flux, FluxEnvelope.Of(second, cancel), first.Rate.Hz).ToList();
-        var likeliest = anchors.Count == 0 ? null : Along(anchors[0]);
+        var likeliest = anchors.Count == 0 ? null : At(anchors[0]);
         if (likeliest is { } line && IsExpected(line))
         {
             return line;
         }
 
         var windows = likeliest?.Windows.Count ?? 0;
-        var others = anchors.Skip(1).Select(Along).OfType<Straight>().OrderByDescending(l => l.Windows.Count).ToList();
+        var others = anchors.Skip(1).Select(At).OfType<Straight>().OrderByDescending(l => l.Windows.Count).ToList();
         return others.Where(l => IsExpected(l) && FarMore * l.Windows.Count > windows)
             .Concat(others.Where(l => windows > 0 && l.Windows.Count >= FarMore * windows))
             .Select(l => (Straight?)l).FirstOrDefault(likeliest);
 
-        Straight? Along(double anchor) => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found) : null;
+        Straight? At(double anchor) => Windows(first, second, starts, anchor, cancel) is { } found ? Through(found, Along(first.Rate)) : null;
         bool IsExpected(Straight line) => notes?.IsLike(line.Start / first.Rate.Hz, line.Slope) == true;
     }
+
+    /// <summary>How far from a line windows may lie that are on it, in frames.</summary>
+    private static double Along(SampleRate rate) => AlongTheLine * Lasting.Frames(1, rate);
 
     /// <summary>The offset of one window.</summary>
     /// <param name="At">The window, in frames of the first.</param>
@@ -141,7 +144,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private readonly record struct WindowOffset(double At, double Value, bool IsClear);
 
     /// <summary>The line through the offsets of windows; null where too few lie on one, or no clock is as wrong.</summary>
-    private static Straight? Through(List<WindowOffset> found)
+    private static Straight? Through(List<WindowOffset> found, double along)
     {
         var (start, slope) = Fit(found);
         var line = OnLine(start, slope);
@@ -159,7 +162,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         static (double Start, double Slope) Fit(List<WindowOffset> windows) => TheilSen.Fit([.. windows.Select(w => (w.At, w.Value))]);
         bool IsNoChance(List<WindowOffset> line) =>
             line.Count >= LeastAgreed || (line.Count(w => w.IsClear) is >= LeastAlone and var clear && clear >= LeastShare * found.Count(w => w.IsClear));
-        List<WindowOffset> OnLine(double start, double slope) => found.FindAll(w => Math.Abs(w.Value - start - slope * w.At) <= AlongTheLine);
+        List<WindowOffset> OnLine(double start, double slope) => found.FindAll(w => Math.Abs(w.Value - start - slope * w.At) <= along);
 
         List<WindowOffset>? Likeliest()
         {
@@ -179,7 +182,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         var spread = line.Where((_, i) => i % (1 + (line.Count - 1) / RefinedWindows) == 0).Select(at => (at, Filtered(first, at))).ToList();
         for (var (round, moved) = (0, 1.0); round < MostRounds && moved > Settled; round++)
         {
-            if (Refined(spread, second, start, slope, Math.Max(1, first.Frames.Count)) is not var (more, steeper) || Math.Abs(more) > AlongTheLine)
+            if (Refined(spread, second, start, slope, Math.Max(1, first.Frames.Count)) is not var (more, steeper) || Math.Abs(more) > Along(first.Rate))
             {
                 break;
             }
@@ -236,14 +239,15 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>Windows along a file, each about the place in its part where the level rises most, the steepest first: there a sound has one place only.</summary>
     private static List<long> Starts(float[] flux, IMonoSound first)
     {
-        var count = (int)Math.Clamp(first.Frames.Count / Window, 1, MostWindows);
+        var window = Lasting.Frames(Window, first.Rate);
+        var count = (int)Math.Clamp(first.Frames.Count / window, 1, MostWindows);
         return
         [
             .. from part in Enumerable.Range(0, count)
                let begin = (int)((long)part * flux.Length / count)
                let rise = Enumerable.Range(begin, (int)((part + 1L) * flux.Length / count) - begin).MaxBy(i => flux[i])
                orderby flux[rise] descending
-               select (long)rise * first.Rate.Hz / FluxEnvelope.Rate - Window / 2,
+               select (long)rise * first.Rate.Hz / FluxEnvelope.Rate - window / 2,
         ];
     }
 
@@ -251,22 +255,23 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <returns>Frames of the first with their offsets; null where too few are clear.</returns>
     private static List<WindowOffset>? Windows(IMonoSound first, IMonoSound second, List<long> starts, double anchor, CancellationToken cancel)
     {
-        var (sound, within) = (new float[Window], new float[Window + 2 * Search]);
+        var (window, search) = (Lasting.Frames(Window, first.Rate), Lasting.Frames(Search, first.Rate));
+        var (sound, within) = (new float[window], new float[window + 2 * search]);
         var (found, dim, looked) = (new List<WindowOffset>(), new List<WindowOffset>(), 0);
         var several = new List<(double At, List<(double Value, double Share)> Places)>();
         foreach (var start in starts)
         {
             cancel.ThrowIfCancellationRequested();
             first.Read(start, sound);
-            if (TensorPrimitives.SumOfSquares<float>(sound) / Window < Silence)
+            if (TensorPrimitives.SumOfSquares<float>(sound) / window < Silence)
             {
                 continue;
             }
 
             // Where the second has not begun or has ended there is nothing to find.
             var expected = found.Count == 0 ? anchor : found.MinBy(f => Math.Abs(f.At - start)).Value;
-            var from = start + (long)Math.Round(expected) - Search;
-            if (from + Search < -Window / 2 || from + Search > second.Frames.Count - Window / 2)
+            var from = start + (long)Math.Round(expected) - search;
+            if (from + search < -window / 2 || from + search > second.Frames.Count - window / 2)
             {
                 continue;
             }
@@ -274,7 +279,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             Hann.Fade(sound);
             second.Read(from, within);
             var lags = CrossCorrelation.Lags(sound, within, whitened: true);
-            var peak = CrossCorrelation.PeakOf(lags);
+            var peak = CrossCorrelation.PeakOf(lags, first.Rate);
             if (peak.Clearness < Clear)
             {
                 looked++;
@@ -295,7 +300,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
         }
 
         // A tone fits at each of its periods, but not those of another: where most of them fit together, and with those that have one place only, that is where all belong.
-        if (found.Count < LeastAlone && found.Count + several.Count > LeastAlone && Agreed(found, several) is { } agreed)
+        if (found.Count < LeastAlone && found.Count + several.Count > LeastAlone && Agreed(found, several, Along(first.Rate)) is { } agreed)
         {
             return agreed;
         }
@@ -309,14 +314,15 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>Of windows that each fit at several places, the places that most of them have on one line.</summary>
     /// <param name="sure">Windows with one place only, through all of which the line leads unless one of them is wrong.</param>
     /// <param name="several">The others, each with how high its places are.</param>
+    /// <param name="along">How far from a line they may lie.</param>
     /// <returns>Null where no line is alone the best.</returns>
-    private static List<WindowOffset>? Agreed(List<WindowOffset> sure, List<(double At, List<(double Value, double Share)> Places)> several)
+    private static List<WindowOffset>? Agreed(List<WindowOffset> sure, List<(double At, List<(double Value, double Share)> Places)> several, double along)
     {
         const double Better = 1.1; // than any other line
         List<(double At, List<(double Value, double Share)> Places)> windows = [.. sure.Select(f => (f.At, (List<(double, double)>)[(f.Value, 1)])), .. several];
         var (first, last) = (windows.Min(w => w.At), windows.Max(w => w.At));
         (double Value, double Share)? On(double value, double slope, (double At, List<(double Value, double Share)> Places) window) =>
-            window.Places.Where(p => Math.Abs(p.Value - value - slope * (window.At - first)) <= AlongTheLine).Select(p => ((double, double)?)p).FirstOrDefault();
+            window.Places.Where(p => Math.Abs(p.Value - value - slope * (window.At - first)) <= along).Select(p => ((double, double)?)p).FirstOrDefault();
         var lines = (from one in windows
                      from other in windows
                      where other.At - one.At > (last - first) / 4
@@ -328,7 +334,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
                      select (Value: value, Slope: slope, Votes: windows.Sum(w => On(value, slope, w)?.Share ?? 0))).ToList();
 
         // One of several that seem to fit at one place only may be wrong: then they tell a drift that hardly a clock has.
-        var through = Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= AlongTheLine)));
+        var through = Best(lines.FindAll(l => sure.TrueForAll(f => Math.Abs(f.Value - l.Value - l.Slope * (f.At - first)) <= along)));
         var isOneWrong = sure.Count > 1 && Math.Abs(TheilSen.Fit([.. sure.Select(f => (f.At, f.Value))]).Slope) > Steep;
         return through is null && isOneWrong ? Best(lines) : through;
 
@@ -342,7 +348,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             }
 
             var best = among.MaxBy(l => l.Votes);
-            var next = among.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * AlongTheLine).Select(l => l.Votes).DefaultIfEmpty().Max();
+            var next = among.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * along).Select(l => l.Votes).DefaultIfEmpty().Max();
             return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
                 ? null
                 : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => new WindowOffset(w.At, w.Place!.Value.Value, true))];
@@ -360,16 +366,17 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="scale">Frames of the first.</param>
     private static (double Start, double Slope)? Refined(IReadOnlyList<(long At, float[] Sound)> wanted, IMonoSound second, double start, double slope, double scale)
     {
-        var (input, here) = (new float[Window + 4 * Interpolator.Reach + 2 + Apart], new float[Window + 2 + Apart]);
+        var (window, apart) = (Lasting.Frames(Window, second.Rate), Lasting.Frames(Apart, second.Rate));
+        var (input, here) = (new float[window + 4 * Interpolator.Reach + 2 + apart], new float[window + 2 + apart]);
         var sums = new double[3, 4];
         foreach (var (at, sound) in wanted)
         {
-            var place = at + start + slope * at - 1 - Apart;
+            var place = at + start + slope * at - 1 - apart;
             var whole = (long)Math.Floor(place) - 2 * Interpolator.Reach;
             second.Read(whole, input);
             Interpolator.Fill(place - whole, 1 + slope, input, here);
-            Differences(here);
-            for (var i = 0; i < Window; i++)
+            Differences(here, apart);
+            for (var i = 0; i < window; i++)
             {
                 var rise = (here[i + 2] - here[i]) / 2.0;
                 var along = rise * ((at + i) / scale);
@@ -394,10 +401,11 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <summary>A window through the filter that moves sounds, not moved.</summary>
     private static float[] Filtered(IMonoSound sound, long at)
     {
-        var (input, into) = (new float[Window + 2 * Interpolator.Reach + Apart], new float[Window + Apart]);
-        sound.Read(at - Apart - Interpolator.Reach, input);
+        var (window, apart) = (Lasting.Frames(Window, sound.Rate), Lasting.Frames(Apart, sound.Rate));
+        var (input, into) = (new float[window + 2 * Interpolator.Reach + apart], new float[window + apart]);
+        sound.Read(at - apart - Interpolator.Reach, input);
         Interpolator.Fill(Interpolator.Reach, 1, input, into);
-        Differences(into);
+        Differences(into, apart);
         return into;
     }
 
@@ -405,11 +413,11 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// Each sample less one a little before it, the first of which are lost: what is low and louder in the one than in the other would draw the
     /// least squares aside where a window cuts it.
     /// </summary>
-    private static void Differences(float[] samples)
+    private static void Differences(float[] samples, int apart)
     {
-        for (var i = 0; i < samples.Length - Apart; i++)
+        for (var i = 0; i < samples.Length - apart; i++)
         {
-            samples[i] = samples[i + Apart] - samples[i];
+            samples[i] = samples[i + apart] - samples[i];
         }
     }
 

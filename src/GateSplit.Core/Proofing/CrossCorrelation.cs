@@ -1,4 +1,5 @@
 using System.Numerics;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;
@@ -12,14 +13,14 @@ internal static class CrossCorrelation
     /// <summary>Bins that hold less than this share of the mean count less than their phase alone would: there is only noise in them.</summary>
     private const double Quiet = 0.002;
 
-    /// <summary>Lags on either side of the peak that belong to it.</summary>
+    /// <summary>Lags on either side of the peak that belong to it, at 48 kHz: at twice the rate a sound of the same frequencies has a peak twice as wide.</summary>
     private const int Own = 8;
 
     /// <summary>Looks for a sound.</summary>
     /// <param name="sound">What is looked for; its ends should be faded.</param>
     /// <param name="within">Where, longer by the number of lags less one.</param>
-    /// <param name="whitened">True for the phase transform, false for the plain correlation.</param>
-    public static Peak Find(ReadOnlySpan<float> sound, ReadOnlySpan<float> within, bool whitened = true) => PeakOf(Lags(sound, within, whitened));
+    /// <param name="rate">The sample rate.</param>
+    public static Peak Find(ReadOnlySpan<float> sound, ReadOnlySpan<float> within, SampleRate rate) => PeakOf(Lags(sound, within, whitened: true), rate);
 
     /// <summary>Correlates a sound with each place it may lie at.</summary>
     /// <param name="sound">What is looked for.</param>
@@ -81,9 +82,12 @@ internal static class CrossCorrelation
         return bend == 0 ? 0 : Math.Clamp((values[at - 1] - values[at + 1]) / (2 * bend), -0.5, 0.5);
     }
 
-    /// <summary>The highest of some values.</summary>
-    public static Peak PeakOf(ReadOnlySpan<double> values)
+    /// <summary>The highest of some lags.</summary>
+    /// <param name="values">A value for each.</param>
+    /// <param name="rate">The sample rate.</param>
+    public static Peak PeakOf(ReadOnlySpan<double> values, SampleRate rate)
     {
+        var own = Own * Lasting.Frames(1, rate);
         var (best, squares) = (0, 0.0);
         for (var i = 0; i < values.Length; i++)
         {
@@ -96,7 +100,7 @@ internal static class CrossCorrelation
         var next = 0.0;
         for (var i = 0; i < values.Length; i++)
         {
-            next = Math.Abs(i - best) > Own ? Math.Max(next, Math.Abs(values[i])) : next;
+            next = Math.Abs(i - best) > own ? Math.Max(next, Math.Abs(values[i])) : next;
         }
 
         return new(best + Between(values, best), Math.Sign(top), rms == 0 ? 0 : Math.Abs(top) / rms, next == 0 ? double.PositiveInfinity : Math.Abs(top) / next);

@@ -9,17 +9,15 @@ namespace GateSplit.Core.Proofing;
 /// <summary>Finds files that hold the same: their normalised cross-correlation about their strongest beginnings, within 50 ms.</summary>
 internal static class Doubles
 {
-    private const int Window = 1 << 13;
     private const double Furthest = 0.05; // s
     private const double Lead = 0.01; // s of a window before what begins
     private const int Places = 5; // looked at in each file
     private const int Slices = 32; // of two windows, whose energies tell at once what cannot be the same
-    private const int Slice = 2 * Window / Slices;
     private const double Alike = 0.9;
     private const double MostDifferent = 1.5; // dB between octaves
     private const double Sure = 3; // standard errors
-    private const int Flat = 24; // frames
-    private const int Narrow = 2; // frames: a peak of all frequencies
+    private const int Flat = 24; // frames at 48 kHz
+    private const int Narrow = 2; // frames at 48 kHz: a peak of all frequencies
     private const double Stands = 5; // times as far from its neighbours as these are from each other: no noise does
     private const double SlicesAlike = 0.8;
     private const int LeastPlaces = 3; // of those where it does not, to judge a file that clips; and with something else, to be no copy
@@ -84,14 +82,8 @@ internal static class Doubles
         {
             // One may break off: what lies behind its end tells nothing.
             var end = Math.Min(sounds[one]!.Frames.Count, sounds[other]!.Frames.Count);
-            int[] within = [.. new[] { one, other }.SelectMany(owner => Enumerable.Range(firsts[owner], places[owner].Length)).Where(place => all[place] + Window <= end)];
-            var apart = 1 + (int)(Furthest * sounds[one]!.Rate.Hz / Slice);
-            if (Slices <= 2 * apart)
-            {
-                // At so high a rate a copy may lie off by more than the slices reach: they tell nothing.
-                return within.Length > 0;
-            }
-
+            int[] within = [.. new[] { one, other }.SelectMany(owner => Enumerable.Range(firsts[owner], places[owner].Length)).Where(place => all[place] + Window(sounds[one]!) <= end)];
+            var apart = 1 + (int)(Furthest * sounds[one]!.Rate.Hz / Slice(sounds[one]!));
             float[] Of(int file, int later) => [.. within.SelectMany(place => energies[file].AsSpan((place * Slices) + apart + later, Slices - (2 * apart)).ToArray())];
             var here = Of(one, 0);
             return within.Length > 0 && Enumerable.Range(-apart, (2 * apart) + 1).Any(later => TensorPrimitives.CosineSimilarity<float>(here, Of(other, later)) > SlicesAlike);
@@ -101,36 +93,40 @@ internal static class Doubles
     /// <summary>True if most of what begins somewhere in a file, or in an octave of it, is not in its twin: what rings on there may be, and be louder.</summary>
     private static bool IsOnlyIn(IMonoSound file, IMonoSound twin, long at, double lag, double gain, double[] noise, double least)
     {
-        const int Length = 2048;
+        const int Shorter = 4; // than where files are compared
         const int LeastBins = 15; // of an octave: fewer, as the lowest have in so short a window, do not tell sound from noise
         const double Most = 0.5; // of its energy
-        var frames = (int)Math.Round(lag);
-        if (at - frames + Length > twin.Frames.Count || at + Length > file.Frames.Count)
+        var (frames, length) = ((int)Math.Round(lag), Window(file) / Shorter);
+        if (at - frames + length > twin.Frames.Count || at + length > file.Frames.Count)
         {
             return false;
         }
 
-        var samples = new float[Length];
+        var samples = new float[length];
         var (here, there) = (Faded(file, at, samples), Faded(twin, at - frames, samples));
         var (whole, left, bins) = (new double[Octaves], new double[Octaves], new int[Octaves]);
-        for (var bin = 1; bin < Length / 2; bin++)
+        for (var bin = 1; bin < length / 2; bin++)
         {
-            if (Octave(bin, Length, file.Rate.Hz) is { } octave)
+            if (Octave(bin, length, file.Rate.Hz) is { } octave)
             {
-                var same = gain * there[bin] * Complex.FromPolarCoordinates(1, -2 * Math.PI * bin * (lag - frames) / Length);
+                var same = gain * there[bin] * Complex.FromPolarCoordinates(1, -2 * Math.PI * bin * (lag - frames) / length);
                 whole[octave] += here[bin].Magnitude * here[bin].Magnitude;
                 left[octave] += (here[bin] - same).Magnitude * (here[bin] - same).Magnitude;
                 bins[octave]++;
             }
         }
 
-        var ofNoise = OverNoise * Length / Window * Length / Window; // fewer bins, and each of less
+        var ofNoise = OverNoise / (Shorter * Shorter); // fewer bins, and each of less
         bool IsMost(double left, double whole, double noise) => left > Most * whole && left > ofNoise * noise;
         return IsMost(left.Sum(), whole.Sum(), noise.Sum()) || Enumerable.Range(0, Octaves).Any(o => bins[o] >= LeastBins && left[o] > least * whole.Sum() && IsMost(left[o], whole[o], noise[o]));
     }
 
+    private static int Window(IMonoSound sound) => Lasting.Frames(1 << 13, sound.Rate);
+
+    private static int Slice(IMonoSound sound) => 2 * Window(sound) / Slices;
+
     /// <summary>The energy of a window of samples in which nothing but noise is, of which the faded spectrum is known.</summary>
-    private static double InAWindow(double[] noise) => 2 * noise.Sum() / (Through * Window);
+    private static double InAWindow(double[] noise, int window) => 2 * noise.Sum() / (Through * window);
 
     /// <summary>Windows about the strongest beginnings, spread over the file; where hardly any is heard, also some at even distances.</summary>
     private static long[] PlacesOf(IMonoSound sound, ImmutableArray<Onset> onsets)
@@ -144,25 +140,26 @@ internal static class Doubles
     private static long[] Softer(IMonoSound sound, ImmutableArray<Onset> onsets, double[] noise)
     {
         const double Below = 0.7; // of its peak
-        var samples = new float[Window];
-        var windows = onsets.SelectMany(o => new[] { 0, Window }.Select(after => (long)((o.Seconds - Lead) * sound.Rate.Hz) + after)).Select(at =>
+        var samples = new float[Window(sound)];
+        var windows = onsets.SelectMany(o => new[] { 0, samples.Length }.Select(after => (long)((o.Seconds - Lead) * sound.Rate.Hz) + after)).Select(at =>
         {
             sound.Read(at, samples);
             return (At: at, Peak: TensorPrimitives.MaxMagnitude<float>(samples), Energy: TensorPrimitives.SumOfSquares<float>(samples));
         }).ToList();
         var peak = windows.Select(w => Math.Abs(w.Peak)).DefaultIfEmpty().Max();
-        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise)).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
+        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise, samples.Length)).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
     }
 
     /// <summary>The roots of the energies of all slices of all windows: smoothed, since what is compared lies between slices.</summary>
     private static float[] Energies(IMonoSound sound, long[] places, CancellationToken cancel)
     {
-        var (energies, samples) = (new float[places.Length * Slices], new float[2 * Window]);
+        var (energies, window, slice) = (new float[places.Length * Slices], Window(sound), Slice(sound));
+        var samples = new float[2 * window];
         for (var i = 0; i < places.Length; i++)
         {
             cancel.ThrowIfCancellationRequested();
-            sound.Read(places[i] - Window / 2, samples);
-            var own = Enumerable.Range(0, Slices).Select(s => TensorPrimitives.Norm<float>(samples.AsSpan(s * Slice, Slice))).ToArray();
+            sound.Read(places[i] - window / 2, samples);
+            var own = Enumerable.Range(0, Slices).Select(s => TensorPrimitives.Norm<float>(samples.AsSpan(s * slice, slice))).ToArray();
             for (var s = 0; s < Slices; s++)
             {
                 for (var near = Math.Max(0, s - 1); near <= Math.Min(Slices - 1, s + 1); near++)
@@ -178,25 +175,25 @@ internal static class Doubles
     private static DoubleOf? Compared((IMonoSound Sound, Lazy<double[]> Noise) first, (IMonoSound Sound, Lazy<double[]> Noise) second, long[] ofOne, long[] ofOther, Func<int, long[]>? softer)
     {
         var (one, other) = (first.Sound, second.Sound);
-        var reach = (int)(Furthest * one.Rate.Hz);
-        long[] Within(IEnumerable<long> places) => [.. places.Where(p => p + Window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
+        var (reach, window) = ((int)(Furthest * one.Rate.Hz), Window(one));
+        long[] Within(IEnumerable<long> places) => [.. places.Where(p => p + window + reach <= Math.Min(one.Frames.Count, other.Frames.Count))];
         var places = Within([.. ofOne, .. ofOther]);
         var (sum, sharp, energyOfOne) = (new double[2 * reach + 1], new double[2 * reach + 1], 0.0);
-        var (sound, within) = (new float[Window], new float[Window + 2 * reach]);
+        var (sound, within) = (new float[window], new float[window + 2 * reach]);
         var seconds = new double[2 * reach + 1];
         foreach (var place in places)
         {
             one.Read(place, sound);
             other.Read(place - reach, within);
             energyOfOne += TensorPrimitives.SumOfSquares<float>(sound);
-            var energy = (double)TensorPrimitives.SumOfSquares<float>(within.AsSpan(0, Window));
+            var energy = (double)TensorPrimitives.SumOfSquares<float>(within.AsSpan(0, window));
             var (lags, whitened) = CrossCorrelation.BothLags(sound, within);
             TensorPrimitives.Add(sharp, whitened, sharp);
             for (var lag = 0; lag <= 2 * reach; lag++)
             {
                 sum[lag] += lags[lag];
                 seconds[lag] += Math.Max(0, energy);
-                energy += lag == 2 * reach ? 0 : (double)within[lag + Window] * within[lag + Window] - (double)within[lag] * within[lag];
+                energy += lag == 2 * reach ? 0 : (double)within[lag + window] * within[lag + window] - (double)within[lag] * within[lag];
             }
         }
 
@@ -206,9 +203,10 @@ internal static class Doubles
         if (Math.Abs(sum[best]) > 0)
         {
             // Where all is low its top is flat: the phases alone tell the place, if above the lows there is more than noise.
-            var about = Enumerable.Range(Math.Max(0, best - Flat), Math.Min(2 * reach, best + Flat) - Math.Max(0, best - Flat) + 1).ToList();
+            var (flat, narrow) = (Lasting.Frames(Flat, one.Rate), Lasting.Frames(Narrow, one.Rate));
+            var about = Enumerable.Range(Math.Max(0, best - flat), Math.Min(2 * reach, best + flat) - Math.Max(0, best - flat) + 1).ToList();
             var sharpest = about.MaxBy(i => sharp[i] * Math.Sign(sum[best]));
-            best = Stand(sharp[sharpest], [.. about.Where(i => Math.Abs(i - sharpest) > Narrow).Select(i => sharp[i])]) > Stands ? sharpest : best;
+            best = Stand(sharp[sharpest], [.. about.Where(i => Math.Abs(i - sharpest) > narrow).Select(i => sharp[i])]) > Stands ? sharpest : best;
         }
 
         if (energyOfOne == 0 || seconds[best] == 0)
@@ -258,14 +256,15 @@ internal static class Doubles
     private static double Between(IMonoSound one, IMonoSound other, IReadOnlyList<long> places, int lag, double first, int sign)
     {
         const int Rounds = 20;
-        const double Nearby = 2; // frames
+        const int Nearby = 2; // frames at 48 kHz
         const double Together = 0.5; // coherence
-        var (samples, common, own, there) = (new float[Window], new Complex[Window / 2], new double[Window / 2], new double[Window / 2]);
+        var window = Window(one);
+        var (samples, common, own, there) = (new float[window], new Complex[window / 2], new double[window / 2], new double[window / 2]);
         foreach (var place in places)
         {
             var here = Faded(one, place, samples);
             var beside = Faded(other, place + lag, samples);
-            for (var bin = 1; bin < Window / 2; bin++)
+            for (var bin = 1; bin < window / 2; bin++)
             {
                 common[bin] += sign * Complex.Conjugate(here[bin]) * beside[bin];
                 own[bin] += here[bin].Magnitude * here[bin].Magnitude;
@@ -277,12 +276,12 @@ internal static class Doubles
         for (var round = 0; round < Rounds; round++)
         {
             var (along, squares) = (0.0, 0.0);
-            for (var bin = 1; bin < Window / 2; bin++)
+            for (var bin = 1; bin < window / 2; bin++)
             {
                 var coherence = common[bin].Magnitude * common[bin].Magnitude / (own[bin] * there[bin]);
                 if (coherence > Together)
                 {
-                    var angle = 2 * Math.PI * bin / Window;
+                    var angle = 2 * Math.PI * bin / window;
                     var weight = coherence / (1 - Math.Min(coherence, 1 - 1e-9));
                     along -= weight * angle * (common[bin] * Complex.FromPolarCoordinates(1, angle * between)).Phase;
                     squares += weight * angle * angle;
@@ -292,7 +291,7 @@ internal static class Doubles
             between += squares > 0 ? along / squares : 0;
         }
 
-        return Math.Abs(between) <= Nearby ? between : first;
+        return Math.Abs(between) <= Lasting.Frames(Nearby, one.Rate) ? between : first;
     }
 
     /// <summary>
@@ -316,17 +315,18 @@ internal static class Doubles
         const double Soft = 0.1; // of its energy where it is loudest
         var octaves = Enumerable.Range(0, Octaves).ToList();
         var shared = octaves.ConvertAll(_ => new List<Shared>());
-        var (samples, bins) = (new float[Window], new double[Octaves]);
+        var window = Window(one.Sound);
+        var (samples, bins) = (new float[window], new double[Octaves]);
         foreach (var place in places)
         {
             var first = Faded(one.Sound, place, samples);
             var second = Faded(other.Sound, place + lag.Frames, samples);
             var here = new Shared[Octaves];
-            for (var bin = 1; bin < Window / 2; bin++)
+            for (var bin = 1; bin < window / 2; bin++)
             {
-                if (Octave(bin, Window, one.Sound.Rate.Hz) is { } octave)
+                if (Octave(bin, window, one.Sound.Rate.Hz) is { } octave)
                 {
-                    var with = (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / Window)).Real;
+                    var with = (Complex.Conjugate(first[bin]) * second[bin] * Complex.FromPolarCoordinates(1, 2 * Math.PI * bin * lag.More / window)).Real;
                     here[octave] = here[octave].Plus(new(first[bin].Magnitude * first[bin].Magnitude, with, second[bin].Magnitude * second[bin].Magnitude));
                     bins[octave]++;
                 }
@@ -409,13 +409,14 @@ internal static class Doubles
     {
         const int Looks = 24;
         var least = Enumerable.Repeat(double.MaxValue, Octaves).ToArray();
-        var samples = new float[Window];
+        var window = Window(sound);
+        var samples = new float[window];
         for (var look = 0; look < Looks; look++)
         {
-            var (bins, energies) = (Faded(sound, Math.Max(0, sound.Frames.Count - Window) * look / Looks, samples), new double[Octaves]);
-            for (var bin = 1; bin < Window / 2; bin++)
+            var (bins, energies) = (Faded(sound, Math.Max(0, sound.Frames.Count - window) * look / Looks, samples), new double[Octaves]);
+            for (var bin = 1; bin < window / 2; bin++)
             {
-                if (Octave(bin, Window, sound.Rate.Hz) is { } octave)
+                if (Octave(bin, window, sound.Rate.Hz) is { } octave)
                 {
                     energies[octave] += bins[bin].Magnitude * bins[bin].Magnitude;
                 }

@@ -16,7 +16,6 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     private const int Most = 8; // harmonics of its own
     private const int MostOfOthers = 12;
     private const double Highest = 5000; // Hz
-    private const int Size = 1 << 14;
     private const double Shortest = 0.1; // s
     private const double RingsOn = 0.1; // s behind the end of a note of another
     private const double Lobe = 2; // times one over the length of a window: half of what a sinusoid is under Hann's
@@ -28,6 +27,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     private const double Hidden = 0.1; // of what a harmonic usually has
     private const double LeastTonal = 0.04; // of all energy that lies at the harmonics, or the part does not sound at its pitches
     private const double Nothing = 1e-9; // of what there usually is
+    private readonly int _size = Lasting.Frames(1 << 14, sound.Rate);
     private readonly Tone[][] _notes = [.. part.Tones.GroupBy(t => t.Start).OrderBy(g => g.Key).Select(g => g.ToArray())];
     private readonly Tone[] _others = [.. others.SelectMany(o => o.Tones).OrderBy(t => t.Start)];
     private readonly Dictionary<int, ((double Own, double Beside)?[] Harmonics, double All)?> _heard = [];
@@ -90,7 +90,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
         var (rate, tones) = (sound.Rate.Hz, _notes[note]);
         var start = tones[0].Start;
         var end = Math.Min(tones.Max(t => t.End), note + 1 < Count ? _notes[note + 1][0].Start : double.MaxValue);
-        var length = Math.Clamp(end - start, Shortest, (double)Size / rate);
+        var length = Math.Clamp(end - start, Shortest, (double)_size / rate);
         var (at, samples) = ((long)(At(note) * rate), new float[(int)(length * rate)]);
         if (at + samples.Length > sound.Frames.Count)
         {
@@ -99,13 +99,8 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
 
         sound.Read(at, samples);
         Hann.Fade(samples);
-        var bins = RealFourier.Forward(samples, Size);
-        var all = samples.Sum(s => (double)s * s);
-        if (all == 0)
-        {
-            return (new (double, double)?[Most], double.Epsilon);
-        }
-
+        var bins = RealFourier.Forward(samples, _size);
+        var all = Math.Max(samples.Sum(s => (double)s * s), double.Epsilon);
         var lobe = Lobe / length;
         double[] busy = [.. _others.TakeWhile(t => t.Start < start + length).Where(t => t.End + RingsOn > start).SelectMany(t => Enumerable.Range(1, MostOfOthers).Select(h => h * Frequency(t.Key))).Order()];
         var harmonics = new (double Own, double Beside)?[Most];
@@ -135,8 +130,8 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
 
         double Top(double frequency)
         {
-            var (middle, reach) = (frequency * Size / rate, Math.Max(lobe / 2, Vibrato * frequency) * Size / rate);
-            var (first, last) = (Math.Max(1, (int)Math.Floor(middle - reach)), Math.Min(Size / 2, (int)Math.Ceiling(middle + reach)));
+            var (middle, reach) = (frequency * _size / rate, Math.Max(lobe / 2, Vibrato * frequency) * _size / rate);
+            var (first, last) = (Math.Max(1, (int)Math.Floor(middle - reach)), Math.Min(_size / 2, (int)Math.Ceiling(middle + reach)));
             return Enumerable.Range(first, last - first + 1).Max(b => bins[b].Real * bins[b].Real + bins[b].Imaginary * bins[b].Imaginary);
         }
     }

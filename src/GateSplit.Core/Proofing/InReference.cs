@@ -248,7 +248,7 @@ internal sealed class InReference(
         return strongest.Count == 0 ? null : SoundLag.Of(
             mix,
             sounds[file]!,
-            strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window / 8),
+            strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window(reference.Rate) / 8),
             at => at + place.Start + place.Slope * at,
             near && Known(file) is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
             asked,
@@ -269,7 +269,7 @@ internal sealed class InReference(
         var (told, left) = MixSigns.Of(
             mix,
             tracks,
-            [.. _mixed.SelectMany(i => SoundLag.Strongest(telling[i], Places).Select(o => (long)((o * _rate - place.Start - at[i]) / (1 + place.Slope)) - SoundLag.Window / 8))],
+            [.. _mixed.SelectMany(i => SoundLag.Strongest(telling[i], Places).Select(o => (long)((o * _rate - place.Start - at[i]) / (1 + place.Slope)) - SoundLag.Window(reference.Rate) / 8))],
             cancel);
         var all = new InMix[sounds.Count];
         for (var i = 0; i < told.Length; i++)

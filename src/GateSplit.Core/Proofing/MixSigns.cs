@@ -1,4 +1,5 @@
 using System.Numerics.Tensors;
+using GateSplit.Core.Sound;
 using MathNet.Numerics.LinearAlgebra;
 
 namespace GateSplit.Core.Proofing;
@@ -11,7 +12,7 @@ namespace GateSplit.Core.Proofing;
 /// </summary>
 internal sealed class MixSigns
 {
-    private const int Window = 1 << 13;
+    private const int Window = 1 << 13; // frames at 48 kHz
     private const int Orders = 3;
     private const int Rounds = 8;
     private const double Ridge = 1e-9;
@@ -32,7 +33,8 @@ internal sealed class MixSigns
     public static (InMix[] Tracks, double[] Left) Of(Placed mix, IReadOnlyList<Placed> tracks, IReadOnlyList<long> places, CancellationToken cancel)
     {
         var count = tracks.Count;
-        var rows = Enumerable.Range(0, count + 1).Select(_ => new float[Window]).ToArray();
+        var (window, apart) = (Lasting.Frames(Window, mix.Rate), Lasting.Frames(1, mix.Rate));
+        var rows = Enumerable.Range(0, count + 1).Select(_ => new float[window]).ToArray();
         var orders = Enumerable.Range(0, Orders).Select(_ => new MixSigns(count)).ToArray();
         foreach (var place in places)
         {
@@ -44,10 +46,10 @@ internal sealed class MixSigns
 
             for (var order = 0; order < Orders; order++)
             {
-                orders[order].Add(rows, order);
+                orders[order].Add(rows, order * apart);
                 foreach (var row in rows)
                 {
-                    TensorPrimitives.Subtract<float>(row.AsSpan(1), [.. row.AsSpan(0, Window - 1)], row.AsSpan(1));
+                    TensorPrimitives.Subtract<float>(row.AsSpan(apart), [.. row.AsSpan(0, window - apart)], row.AsSpan(apart));
                 }
             }
         }

@@ -15,7 +15,7 @@ namespace GateSplit.Core.Proofing;
 public sealed record NullTest(
     Decibels Unity, Decibels Fitted, ImmutableArray<(double Hertz, Decibels Left)> Octaves, ImmutableArray<Decibels> OverTime, ImmutableArray<ImmutableArray<double?>> Gains)
 {
-    private const int Window = 1 << 13;
+    private const int Window = 1 << 13; // frames at 48 kHz
     private const int Windows = 48; // the gains are worked out from
     private const int Spectra = 96; // the octaves are worked out from
     private const int Stretches = 200; // along the take
@@ -94,7 +94,7 @@ public sealed record NullTest(
 
         void Listen(IMonoSound side, Placed weighed, (double Start, double Slope) at)
         {
-            var (wanted, rest) = (new float[Window], new float[Window]);
+            var (wanted, rest) = (new float[Lasting.Frames(Window, side.Rate)], new float[Lasting.Frames(Window, side.Rate)]);
             for (var i = 0; i < Spectra; i++)
             {
                 cancel.ThrowIfCancellationRequested();
@@ -132,12 +132,12 @@ public sealed record NullTest(
     private static (double Gain, bool Told)[]? Fit(IMonoSound mix, IReadOnlyList<Placed> tracks, (double Start, double Slope) place, CancellationToken cancel)
     {
         var count = tracks.Count;
-        var rows = Enumerable.Range(0, count + 1).Select(_ => new float[Window]).ToArray();
+        var rows = Enumerable.Range(0, count + 1).Select(_ => new float[Lasting.Frames(Window, mix.Rate)]).ToArray();
         var sums = new double[count + 1, count + 1];
         for (var i = 0; i < Windows; i++)
         {
             cancel.ThrowIfCancellationRequested();
-            var start = (long)((i + 0.5) * mix.Frames.Count / Windows) - Window / 2;
+            var start = (long)((i + 0.5) * mix.Frames.Count / Windows) - rows[count].Length / 2;
             Read(mix, start, rows[count], place);
             for (var track = 0; track < count; track++)
             {

@@ -9,7 +9,7 @@ namespace GateSplit.Core.Proofing;
 /// </summary>
 internal static class PitchFit
 {
-    private const int Window = 1 << 14;
+    private const int Window = 1 << 14; // frames at 48 kHz
     private const int MostWindows = 32;
     private const int Classes = 12;
     private const double Lowest = 50; // Hz
@@ -43,7 +43,7 @@ internal static class PitchFit
             }
 
             // Where a file begins late or breaks off, nothing is missing in it.
-            var length = (double)Window / sound.Rate.Hz;
+            var length = (double)Lasting.Frames(Window, sound.Rate) / sound.Rate.Hz;
             var inside = windows.FindAll(w => time.Of(w) >= 0 && time.Of(w) + length <= (double)sound.Frames.Count / sound.Rate.Hz);
             if (inside.Count < LeastWindows)
             {
@@ -82,19 +82,20 @@ internal static class PitchFit
 
     private static (float[] Classes, float Energy) Heard(IMonoSound sound, double at)
     {
-        var (rate, samples, heard) = (sound.Rate.Hz, new float[Window], new float[Classes]);
+        var (rate, window, heard) = (sound.Rate.Hz, Lasting.Frames(Window, sound.Rate), new float[Classes]);
+        var samples = new float[window];
         sound.Read((long)(at * rate), samples);
-        var energy = TensorPrimitives.SumOfSquares<float>(samples) / Window;
+        var energy = TensorPrimitives.SumOfSquares<float>(samples) / window;
         if (energy < Silence)
         {
             return (heard, 0);
         }
 
         Hann.Fade(samples);
-        var bins = RealFourier.Forward(samples, Window);
-        for (var bin = (int)Math.Ceiling(Lowest * Window / rate); bin < Highest * Window / rate; bin++)
+        var bins = RealFourier.Forward(samples, window);
+        for (var bin = (int)Math.Ceiling(Lowest * window / rate); bin < Highest * window / rate; bin++)
         {
-            var key = 69 + 12 * Math.Log2((double)bin * rate / Window / 440);
+            var key = 69 + 12 * Math.Log2((double)bin * rate / window / 440);
             heard[((int)Math.Round(key) % Classes + Classes) % Classes] += (float)(((bins[bin].Real * bins[bin].Real) + (bins[bin].Imaginary * bins[bin].Imaginary)) / bin);
         }
 

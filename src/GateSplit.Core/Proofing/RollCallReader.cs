@@ -221,7 +221,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var (from, to) = ((long)((first - Around) * _rate.Hz), (long)((first + expected - 2 * Around) * _rate.Hz));
         sound.Read(from, one);
         sound.Read(to, other);
-        var peak = CrossCorrelation.Find(one, other);
+        var peak = CrossCorrelation.Find(one, other, _rate);
         return peak.Clearness < Clear ? null : (to + peak.Lag - from) / _rate.Hz;
     }
 
@@ -354,7 +354,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
         var first = (int)Math.Clamp(((about ?? 0) - (about is null ? FurthestLatency : Beginning)) * rate + reach, 0, lags.Length - 2);
         var end = (int)Math.Clamp(((about ?? 0) + (about is null ? FurthestLatency : Beginning)) * rate + reach + 1, first + 1, lags.Length);
-        var peak = CrossCorrelation.PeakOf(lags.AsSpan(first, end - first));
+        var peak = CrossCorrelation.PeakOf(lags.AsSpan(first, end - first), channels[main].Rate);
         return Math.Abs(lags[first + (int)Math.Round(peak.Lag)]) < Clear * rms || peak.Lead < OnlyPlace ? (null, null) : ((first + peak.Lag - reach) / rate, peak.Sign);
     }
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Numerics;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;
@@ -10,7 +11,7 @@ namespace GateSplit.Core.Proofing;
 internal readonly record struct SoundLag(double Frames, int Sign)
 {
     /// <summary>The length of a window, in frames.</summary>
-    public const int Window = 1 << 13;
+    public static int Window(SampleRate rate) => Lasting.Frames(1 << 13, rate);
 
     /// <summary>How far it is looked for, in seconds.</summary>
     public const double Furthest = 0.05;
@@ -31,8 +32,9 @@ internal readonly record struct SoundLag(double Frames, int Sign)
     {
         var rate = one.Rate.Hz;
         var reach = (int)(Furthest * rate);
-        var size = (int)BitOperations.RoundUpToPowerOf2((uint)(Window + 2 * reach));
-        var (sound, within, sum) = (new float[Window], new float[Window + 2 * reach], new Complex[size]);
+        var window = Window(one.Rate);
+        var size = (int)BitOperations.RoundUpToPowerOf2((uint)(window + 2 * reach));
+        var (sound, within, sum) = (new float[window], new float[window + 2 * reach], new Complex[size]);
         foreach (var start in starts)
         {
             cancel.ThrowIfCancellationRequested();
@@ -55,7 +57,7 @@ internal readonly record struct SoundLag(double Frames, int Sign)
         var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
         var from = (int)Math.Clamp((about.Near - about.Within) * rate + reach, 0, lags.Length - 1);
         var until = (int)Math.Clamp((about.Near + about.Within) * rate + reach + 1, from + 1, lags.Length);
-        var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from));
+        var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from), one.Rate);
         var told = asked == Place.Likely ? rms > 0 : Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && (asked == Place.Clear || peak.Lead >= OnlyPlace);
         return told ? new(from + peak.Lag - reach, peak.Sign) : null;
     }

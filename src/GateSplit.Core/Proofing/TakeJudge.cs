@@ -214,7 +214,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var others = OthersThan(own);
         double Note(Onset onset) => (onset.Seconds - late - time.Offset) / (1 + time.Drift);
         ImmutableArray<Onset> mine = [.. onsets.Where(o => Plays(own, Note(o) - Near, Note(o) + Near))];
-        ImmutableArray<Onset> alone = [.. mine.Where(o => !others.Exists(p => Plays(p, Note(o) - (2 * Near), Note(o) + ((double)SoundLag.Window / _rate.Hz))))];
+        ImmutableArray<Onset> alone = [.. mine.Where(o => !others.Exists(p => Plays(p, Note(o) - (2 * Near), Note(o) + ((double)SoundLag.Window(_rate) / _rate.Hz))))];
         return alone.Length >= Few ? alone : mine.Length >= Few ? mine : onsets;
     }
 
@@ -230,7 +230,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             }
 
             var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].IsAsPlayed(parts[part]), -1);
-            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window / 8), at => at, (0, SoundLag.Furthest), SoundLag.Place.Only, cancel) is var (_, sign))
+            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window(_rate) / 8), at => at, (0, SoundLag.Furthest), SoundLag.Place.Only, cancel) is var (_, sign))
             {
                 found[i] = (first, sign);
             }

@@ -54,7 +54,7 @@ public sealed record TrackScan(
     {
         var channels = reader.Format.Channels;
         T[] Each<T>(Func<T> make) => [.. Enumerable.Range(0, channels).Select(_ => make())];
-        var (drops, clicks, ends) = (Each(() => new DropoutMeter()), Each(() => new ClickMeter()), Each(() => new EndMeter(reader.Format.SampleRate)));
+        var (drops, clicks, ends) = (Each(() => new DropoutMeter(reader.Format.SampleRate)), Each(() => new ClickMeter()), Each(() => new EndMeter(reader.Format.SampleRate)));
         var pair = new PairMeter();
         var levels = FileLevels.Of(reader, progress, cancel, (samples, frames) =>
         {

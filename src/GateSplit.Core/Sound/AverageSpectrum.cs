@@ -9,7 +9,7 @@ public static class AverageSpectrum
     /// <summary>Bands in an octave.</summary>
     public const int BandsAnOctave = 12;
 
-    private const int Window = 1 << 14; // 2.9 Hz a bin at 48 kHz
+    private const int Window = 1 << 14; // frames at 48 kHz: 2.9 Hz a bin
     private const int MostWindows = 192;
     private const double Lowest = 20; // Hz
     private const double Highest = 20_000; // Hz
@@ -20,15 +20,15 @@ public static class AverageSpectrum
     /// <returns>The middle of each band, with the level of all that is in it against full scale: a sine of full scale reads -3 dB in its band.</returns>
     public static ImmutableArray<(double Hertz, Decibels Level)> Of(IMonoSound sound, CancellationToken cancel = default)
     {
-        var power = new double[Window / 2];
-        var samples = new float[Window];
-        var count = (int)Math.Clamp(2 * sound.Frames.Count / Window, 1, MostWindows);
+        var samples = new float[Lasting.Frames(Window, sound.Rate)];
+        var power = new double[samples.Length / 2];
+        var count = (int)Math.Clamp(2 * sound.Frames.Count / samples.Length, 1, MostWindows);
         for (var window = 0; window < count; window++)
         {
             cancel.ThrowIfCancellationRequested();
-            sound.Read(count == 1 ? 0 : (sound.Frames.Count - Window) * window / (count - 1), samples);
+            sound.Read(count == 1 ? 0 : (sound.Frames.Count - samples.Length) * window / (count - 1), samples);
             Hann.Fade(samples);
-            var bins = RealFourier.Forward(samples, Window);
+            var bins = RealFourier.Forward(samples, samples.Length);
             for (var bin = 1; bin < power.Length; bin++)
             {
                 power[bin] += bins[bin].Real * bins[bin].Real + bins[bin].Imaginary * bins[bin].Imaginary;
@@ -36,8 +36,8 @@ public static class AverageSpectrum
         }
 
         // Hann's window lets 3/8 of the power through, and half of it lies above the Nyquist frequency.
-        var scale = 2 / (0.375 * Window * (double)Window * count);
-        var width = (double)sound.Rate.Hz / Window;
+        var scale = 2 / (0.375 * samples.Length * (double)samples.Length * count);
+        var width = (double)sound.Rate.Hz / samples.Length;
         return
         [
             .. from band in Enumerable.Range(0, (int)(BandsAnOctave * Math.Log2(Highest / Lowest)) + 1)

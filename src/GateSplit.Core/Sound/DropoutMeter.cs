@@ -10,19 +10,20 @@ namespace GateSplit.Core.Sound;
 /// Finds where one channel was lost for a moment inside a sound, fed in blocks of any size: runs of exact zeros that begin and end at once, and
 /// buffers that stand there twice, bit for bit, in the sizes that drivers use.
 /// </summary>
-public sealed class DropoutMeter
+/// <param name="rate">The sample rate.</param>
+public sealed class DropoutMeter(SampleRate rate)
 {
     /// <summary>Places that are kept; more are only counted.</summary>
     public const int MostKept = 100;
 
     private const int LeastZeros = 16;
-    private const int MostZeros = 4800; // more is a rest
     private const float Loud = 0.003f; // -50 dBFS: what is about a hole
-    private const int About = 48; // frames on either side in which it has to be loud
     private const int History = 8192;
     private const long NoRun = -1;
     private const int Stretch = 512; // frames looked at together for zeros
     private static readonly int[] Buffers = [32, 64, 128, 256, 512, 1024, 2048];
+    private readonly int _mostZeros = rate.Hz / 10; // more is a rest
+    private readonly int _about = rate.Hz / 1000; // frames on either side in which it has to be loud
     private readonly ImmutableArray<Dropout>.Builder _found = ImmutableArray.CreateBuilder<Dropout>();
     private readonly List<(long End, int Buffer, long Start)> _ended = [];
     private readonly float[] _window = new float[3 * History]; // what was heard last
@@ -121,13 +122,13 @@ public sealed class DropoutMeter
             return;
         }
 
-        if (_zeros is >= LeastZeros and <= MostZeros && at - _zeros - _lastLoud <= About)
+        if (_zeros >= LeastZeros && _zeros <= _mostZeros && at - _zeros - _lastLoud <= _about)
         {
             _hole = (at - _zeros, _zeros);
         }
 
         _zeros = 0;
-        if (_hole is { } hole && at - hole.Start - hole.Length > About)
+        if (_hole is { } hole && at - hole.Start - hole.Length > _about)
         {
             _hole = null;
         }

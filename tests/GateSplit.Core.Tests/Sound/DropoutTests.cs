@@ -21,6 +21,33 @@ public sealed class DropoutTests
     }
 
     [Theory]
+    [InlineData(16000, 1600, 1)]
+    [InlineData(16000, 1601, 0)]
+    [InlineData(48000, 4800, 1)]
+    [InlineData(48000, 4801, 0)]
+    [InlineData(192000, 19200, 1)]
+    [InlineData(192000, 19201, 0)]
+    public void A_hole_lasts_a_tenth_of_a_second_at_most_at_any_rate(int rate, int length, int count) => Assert.Equal(count, Fed(Cleared(Noise(0.3f), length), rate: rate).Count);
+
+    [Theory]
+    [InlineData(48000, 40, 1)]
+    [InlineData(48000, 60, 0)]
+    [InlineData(192000, 180, 1)]
+    [InlineData(192000, 210, 0)]
+    [InlineData(16000, 14, 1)]
+    [InlineData(16000, 20, 0)]
+    public void What_is_about_a_hole_is_loud_within_a_millisecond_at_any_rate(int rate, int soft, int count)
+    {
+        var sound = Cleared(Noise(0.3f), 100);
+        foreach (var i in Enumerable.Range(20100, soft))
+        {
+            sound[i] = 0.001f;
+        }
+
+        Assert.Equal(count, Fed(sound, rate: rate).Count);
+    }
+
+    [Theory]
     [InlineData(32)]
     [InlineData(256)]
     [InlineData(2048)]
@@ -98,9 +125,9 @@ public sealed class DropoutTests
         return sound;
     }
 
-    private static DropoutMeter Fed(float[] sound, int block = 4096)
+    private static DropoutMeter Fed(float[] sound, int block = 4096, int rate = Rate)
     {
-        var meter = new DropoutMeter();
+        var meter = new DropoutMeter(rate);
         foreach (var part in sound.Chunk(block))
         {
             meter.Add(part);
