@@ -28,6 +28,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double Away = 0.05; // s
     private const int LeastAway = 8; // notes
     private const double Louder = 1.41; // 3 dB
+    private const double Later = 0.0005; // s
     private const int LeastBeside = 3; // notes
     private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
 
@@ -126,11 +127,11 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         }
 
         // Where lines are exchanged, each holds what the other is called after. A track that fits its name, with much of another in it, is exchanged with none;
-        // nor is one in which nearly all notes of its own are heard, most of what it holds though they may not be; but not where the other is louder.
+        // nor is one in which nearly all notes of its own are heard, most of what it holds though they may not be; but not where the other is louder and no later.
         var best = Assignment.Best(gains);
         for (var track = 0; track < best.Length; track++)
         {
-            if (best[track] is { } part && named[track] is { } own && part != own && !Holds(own) && !IsLouder(track, part, own)
+            if (best[track] is { } part && named[track] is { } own && part != own && !Holds(own) && !IsNearer(track, part, own)
                 && ((scores[track, own] >= Enough && scores[track, part] - scores[track, own] < OneSided) || IsHeardBeside(matches[track, own], parts[own].Notes, matches[track, part], parts[part].Notes)))
             {
                 (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
@@ -140,14 +141,18 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         var sum = best.Select((part, track) => part is { } p ? scores[track, p] : 0).Sum();
         return (time, sum, [.. best.Select((part, track) => Told(track, part))]);
 
-        // What bleeds in is softer than what a track holds: the louder of the two is what begins louder at the notes that the other does not play.
-        bool IsLouder(int track, int part, int than) => Beside(track, part, than) is { } own && Beside(track, than, part) is { } other && own > Louder * other;
+        // What bleeds in is softer than what a track holds, and comes later: both are told by the notes at which the other does not play.
+        bool IsNearer(int track, int part, int than) =>
+            Beside(track, part, than) is var (strength, offset) && Beside(track, than, part) is var (other, otherwise) && strength > Louder * other && offset < otherwise + Later;
 
-        double? Beside(int track, int part, int other)
+        (double Strength, double Offset)? Beside(int track, int part, int other)
         {
             var alone = Enumerable.Range(0, parts[part].Notes.Length).Where(n => !parts[other].Notes.Any(o => Math.Abs(o - parts[part].Notes[n]) < Away)).ToHashSet();
-            List<double> heard = [.. matches[track, part].Heard.Zip(matches[track, part].Strengths).Where(h => alone.Contains(h.First)).Select(h => h.Second)];
-            return heard.Count >= LeastBeside && 2 * heard.Count >= alone.Count ? TheilSen.Median(heard) : null;
+            var match = matches[track, part];
+            List<int> heard = [.. Enumerable.Range(0, match.Heard.Length).Where(h => alone.Contains(match.Heard[h]))];
+            return heard.Count >= LeastBeside && 2 * heard.Count >= alone.Count
+                ? (TheilSen.Median(heard.ConvertAll(h => match.Strengths[h])), TheilSen.Median(heard.ConvertAll(h => match.Offsets[h])))
+                : null;
         }
 
         // What begins together with another may be that; and what is far softer may be what bleeds in.

@@ -46,16 +46,32 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
-    [InlineData(0.31, 1.0, 0)]
-    [InlineData(0.70, 0.85, 0)]
-    [InlineData(0.70, 0.7, 1)] // too many of its own are not heard
-    [InlineData(0.29, 1.0, 1)] // so soft, they may be what bleeds in
-    public void A_track_in_which_nearly_all_notes_of_its_own_are_heard_holds_them_however_loud_another_is_in_it(double own, double share, int told)
+    [InlineData(3, 1)]
+    [InlineData(2, 0)] // too few are played alone to tell how loud it is
+    public void What_is_louder_is_told_by_three_notes_alone(int alone, int told)
+    {
+        ImmutableArray<double> notes = [.. Enumerable.Range(0, 28).Select(i => 1 + (0.6 * i) + (0.11 * (i * 7 % 3)))];
+        List<Part> parts = [new("own", notes, false), new("loud", [.. notes.Take(8).Concat(Enumerable.Range(0, alone).Select(i => 30 + (0.77 * i)))], false)];
+        ImmutableArray<Onset> track = [.. notes.Select((n, i) => new Onset(n, i < 8 ? 1.2 : 0.3)).Concat(parts[1].Notes.Skip(8).Select(n => new Onset(n, 1.2)))];
+        Assert.Equal(told, Assert.Single(Identity.Of([track], parts, [0]).Tracks).Part);
+    }
+
+    [Theory]
+    [InlineData(0.31, 1.0, 0.004, 0)]
+    [InlineData(0.70, 0.85, 0.004, 0)]
+    [InlineData(0.70, 0.7, 0.004, 1)] // too many of its own are not heard
+    [InlineData(0.29, 1.0, 0.004, 1)] // so soft, they may be what bleeds in
+    [InlineData(0.31, 1.0, 0.0006, 0)] // what bleeds in comes later
+    [InlineData(0.31, 1.0, 0.0004, 1)] // what is louder and comes no later does not
+    [InlineData(0.31, 1.0, -0.004, 1)]
+    [InlineData(0.82, 1.0, 0, 1)] // 3.3 dB
+    [InlineData(0.88, 1.0, 0, 0)] // 2.7 dB
+    public void A_track_in_which_nearly_all_notes_of_its_own_are_heard_holds_them_however_loud_another_is_in_it_later(double own, double share, double late, int told)
     {
         var random = new Random(3);
         ImmutableArray<double> Notes(double from) => [.. Enumerable.Range(0, 60).Select(i => from + (0.6 * i) + (0.2 * random.NextDouble()))];
         List<Part> parts = [new("own", Notes(1), false), new("loud", Notes(1.3), false)];
-        ImmutableArray<Onset> track = [.. parts[0].Notes.Where((_, i) => (i % 20) < 20 * share).Select(n => new Onset(n, own)).Concat(parts[1].Notes.Select(n => new Onset(n, 1.2))).OrderBy(o => o.Seconds)];
+        ImmutableArray<Onset> track = [.. parts[0].Notes.Where((_, i) => (i % 20) < 20 * share).Select(n => new Onset(n, own)).Concat(parts[1].Notes.Select(n => new Onset(n + late, 1.2))).OrderBy(o => o.Seconds)];
         Assert.Equal(told, Assert.Single(Identity.Of([track], parts, [0]).Tracks).Part);
     }
 
