@@ -16,6 +16,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
     private const int Most = 8; // harmonics of its own
     private const int MostOfOthers = 12;
     private const double Highest = 5000; // Hz
+    private const double BelowNyquist = 0.45; // of the sample rate
     private const double Shortest = 0.1; // s
     private const double RingsOn = 0.1; // s behind the end of a note of another
     private const double Lobe = 2; // times one over the length of a window: half of what a sinusoid is under Hann's
@@ -106,7 +107,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
         var harmonics = new (double Own, double Beside)?[Most];
         foreach (var tone in tones)
         {
-            for (var h = 1; h <= Most && h * Frequency(tone.Key) < Highest; h++)
+            for (var h = 1; h <= Most && h * Frequency(tone.Key) < Math.Min(Highest, BelowNyquist * rate); h++)
             {
                 var frequency = h * Frequency(tone.Key);
                 var beside = new[] { -3, -2, 2, 3 }.Select(d => frequency + d * lobe).Where(f => f > lobe && IsFree(f)).ToArray();
@@ -131,7 +132,7 @@ internal sealed class HarmonicLevels(IMonoSound sound, Part part, IReadOnlyList<
         double Top(double frequency)
         {
             var (middle, reach) = (frequency * _size / rate, Math.Max(lobe / 2, Vibrato * frequency) * _size / rate);
-            var (first, last) = (Math.Max(1, (int)Math.Floor(middle - reach)), Math.Min(_size / 2, (int)Math.Ceiling(middle + reach)));
+            var (first, last) = (Math.Clamp((int)Math.Floor(middle - reach), 1, _size / 2), Math.Min(_size / 2, (int)Math.Ceiling(middle + reach)));
             return Enumerable.Range(first, last - first + 1).Max(b => bins[b].Real * bins[b].Real + bins[b].Imaginary * bins[b].Imaginary);
         }
     }

@@ -22,6 +22,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double ByPitch = 0.9; // what pitches alone are worth
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
     private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
+    private const double Alike = 0.99; // of the sum: as good, however good it is
     private const double Plain = 0.75; // of what could be: a time that needs no pitches to be told from others
     private const double FarMoved = 0.002; // s
     private const double Much = 0.25; // 12 dB under another: what bleeds in is mostly softer
@@ -50,11 +51,11 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             tried.Add((null, 0, [.. tracks.Select(_ => None)]));
         }
 
-        // Notes that come at even distances fit at several times: where none is plain, the pitches tell which it is.
-        var plain = tried[0].Sum >= Plain * tracks.Count(t => !t.IsEmpty);
+        // Notes that come at even distances fit at several times: where none is plain, or several fit alike, the pitches tell which it is.
+        var least = tried[0].Sum >= Plain * tracks.Count(t => !t.IsEmpty) ? Alike : NearBest;
         var best = pitches is null
             ? tried[0]
-            : tried.Where((t, i) => i == 0 || (!plain && t.Sum >= NearBest * tried[0].Sum)).Select(t => t.Time ?? new TakeTime(0, 0)).Select(time => Paired(tracks, parts, named, time, pitches(time))).MaxBy(t => t.Sum);
+            : tried.Where((t, i) => i == 0 || t.Sum >= least * tried[0].Sum).Select(t => t.Time ?? new TakeTime(0, 0)).Select(time => Paired(tracks, parts, named, time, pitches(time))).MaxBy(t => t.Sum);
 
         if (best.Time is null || best.Tracks.All(t => t.Part is null))
         {

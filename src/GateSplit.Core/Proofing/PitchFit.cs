@@ -93,7 +93,7 @@ internal static class PitchFit
 
         Hann.Fade(samples);
         var bins = RealFourier.Forward(samples, window);
-        for (var bin = (int)Math.Ceiling(Lowest * window / rate); bin < Highest * window / rate; bin++)
+        for (var bin = (int)Math.Ceiling(Lowest * window / rate); bin < Math.Min(Highest * window / rate, window / 2.0); bin++)
         {
             var key = 69 + 12 * Math.Log2((double)bin * rate / window / 440);
             heard[((int)Math.Round(key) % Classes + Classes) % Classes] += (float)(((bins[bin].Real * bins[bin].Real) + (bins[bin].Imaginary * bins[bin].Imaginary)) / bin);

@@ -143,6 +143,20 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0.9, 0.05, 0, 0.0)]
+    [InlineData(0.05, 0.9, 0, 1.5)]
+    [InlineData(0.5, 0.05, 1, 0.0)] // at which a note less is heard
+    public void Of_times_that_fit_alike_the_pitches_tell_one_however_well_they_fit(double atOnce, double later, double earlier, double told)
+    {
+        // All there is begins three notes late.
+        double[] notes = [.. Enumerable.Range(0, 20).Select(i => 1 + (1.5 * i))];
+        ImmutableArray<Onset> onsets = [.. notes[3..].Select(n => new Onset(n, 0.5))];
+        var (time, tracks) = Identity.Of([onsets], [new Part("Lead", [.. notes], true)], [0], at => new double?[,] { { Math.Abs(at.Offset) < 0.1 ? atOnce : Math.Abs(at.Offset - 1.5) < 0.1 ? later : Math.Abs(at.Offset + 1.5) < 0.1 ? earlier : 0 } });
+        Assert.Equal(0, tracks[0].Part);
+        Assert.Equal(told, time!.Offset, 0.05);
+    }
+
+    [Theory]
     [InlineData(new[] { 0.0, 4 }, new[] { 1.5, 2.5, 4 }, 0)] // what is held begins a little later than its notes, never earlier
     [InlineData(new[] { 0.0, -4 }, new[] { 1.5, 2.5, 4 }, 0)]
     [InlineData(new[] { 0.0, -4 }, new[] { 3.0, 8, 8 }, 0)] // one that begins late is no proof

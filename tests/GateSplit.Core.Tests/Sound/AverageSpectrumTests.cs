@@ -10,6 +10,8 @@ public sealed class AverageSpectrumTests
     [InlineData(1000.0, 1.0, 48000)]
     [InlineData(100.0, 0.1, 44100)]
     [InlineData(8000.0, 0.5, 96000)]
+    [InlineData(100.0, 0.1, 192000)]
+    [InlineData(100.0, 0.1, 16000)]
     public void A_sine_stands_in_its_band_with_its_level_and_nowhere_else(double hertz, double size, int rate)
     {
         var spectrum = AverageSpectrum.Of(new Tone(rate, rate * 2, at => size * Math.Sin(2 * Math.PI * hertz * at / rate)));
