@@ -171,19 +171,23 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
-    [InlineData(0.5)]
-    [InlineData(1)]
-    [InlineData(3)]
-    public void Of_two_copies_with_loud_bleed_the_one_that_holds_what_its_name_says_is_asked(double bleed)
+    [InlineData(0.5, 0, 4)]
+    [InlineData(1, 0, 4)]
+    [InlineData(3, 60, 4)]
+    [InlineData(3, 0, 2)] // far louder than the other, and no later: that is no bleed
+    public void Of_two_copies_with_loud_bleed_the_one_that_holds_what_its_name_says_is_asked(double bleed, int later, int holds)
     {
         // The bleed's own file is silent, and would not hold it.
         var files = _stems.ToDictionary(s => s.Key, s => s.Value);
         var both = (float[])_stems["Tick"].Clone();
-        SoxTake.Add(both, _stems["Pluck"], 0, bleed);
+        SoxTake.Add(both, _stems["Pluck"], later, bleed);
         (files["Tick"], files["Thud"], files["Pluck"]) = (SoxTake.Noisy(both, -80, 1), SoxTake.Noisy(both, -80, 2), new float[both.Length]);
         var proof = Proved(files, null);
-        Assert.Equal([4, 1, null, 3, 4], proof.Tracks.Select(t => t.Identity.Part));
-        Assert.Equal(4, proof.Tracks[0].Double!.File);
+        Assert.Equal([holds, 1, null, 3, holds], proof.Tracks.Select(t => t.Identity.Part));
+
+        // Of the two, the one that does not hold what its name says is the copy, or else the later.
+        var copy = Assert.Single(proof.Tracks.Index(), t => t.Item.Double is not null);
+        Assert.Equal(holds == 4 ? (0, 4) : (4, 0), (copy.Index, copy.Item.Double!.File));
     }
 
     [Fact]
