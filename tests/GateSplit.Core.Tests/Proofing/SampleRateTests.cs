@@ -107,6 +107,15 @@ public sealed class SampleRateTests : IDisposable
         Assert.True(proof.Tracks[1].Scan.IsSilent);
     }
 
+    [Fact]
+    public void What_belongs_to_a_peak_lasts_as_long_at_any_rate()
+    {
+        // Its next value beyond 8 lags is exp(-0.81) of it, beyond 32 lags exp(-10.89).
+        double[] values = [.. Enumerable.Range(0, 400).Select(i => Math.Exp(-(i - 200) * (i - 200) / 100.0))];
+        Assert.Equal(Math.Exp(0.81), CrossCorrelation.PeakOf(values, 48000).Lead, 1e-9);
+        Assert.Equal(Math.Exp(10.89), CrossCorrelation.PeakOf(values, 192000).Lead, 1e-4);
+    }
+
     private (SoxTake Sox, Dictionary<string, float[]> Stems, List<Part> Parts, float[] Mix) Take(int rate)
     {
         var (sox, times) = (new SoxTake(_folder.Path, rate), SoxTake.Times(Seconds));
