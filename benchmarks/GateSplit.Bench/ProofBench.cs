@@ -49,11 +49,6 @@ internal static class ProofBench
             }
         }
 
-        Print(score);
-    }
-
-    private static void Print(ProofScore score)
-    {
         foreach (var line in score.Table())
         {
             Console.WriteLine(line);
