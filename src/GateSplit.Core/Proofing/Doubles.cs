@@ -41,6 +41,7 @@ internal static class Doubles
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
         var noises = sounds.Select(sound => new Lazy<double[]>(() => Quietest(sound!))).ToList();
+        var brightest = sounds.Select((sound, i) => new Lazy<long[]>(() => Brightest(sound!, onsets[i]))).ToList();
         var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i], noises[i].Value) : []).ToList();
         var energies = sounds.Select(sound => sound is null ? [] : Energies(sound, all, cancel)).ToList();
         var firsts = new int[sounds.Count + 1];
@@ -55,7 +56,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared((here, noises[one]), (there, noises[of]), places[one], places[of], Judged(one, of)) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of)) is { } alike
                 && !HasMore(one, of, alike, back: false) && !HasMore(of, one, alike, back: true)
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
@@ -150,6 +151,22 @@ internal static class Doubles
         return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise, samples.Length)).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
     }
 
+    /// <summary>Windows at the beginnings with most above the lows: there two microphones of one room differ, of which noise leaves nothing at louder ones.</summary>
+    private static long[] Brightest(IMonoSound sound, ImmutableArray<Onset> onsets)
+    {
+        var (samples, apart) = (new float[Window(sound)], Lasting.Frames(1, sound.Rate));
+        var (slope, bend) = (new float[samples.Length - apart], new float[samples.Length - (2 * apart)]);
+        return [.. onsets.Select(o => (long)((o.Seconds - Lead) * sound.Rate.Hz)).OrderByDescending(Bent).Take(2 * Places)];
+
+        double Bent(long at)
+        {
+            sound.Read(at, samples);
+            TensorPrimitives.Subtract<float>(samples.AsSpan(apart), samples.AsSpan(..^apart), slope);
+            TensorPrimitives.Subtract<float>(slope.AsSpan(apart), slope.AsSpan(..^apart), bend);
+            return TensorPrimitives.SumOfSquares<float>(bend);
+        }
+    }
+
     /// <summary>The roots of the energies of all slices of all windows: smoothed, since what is compared lies between slices.</summary>
     private static float[] Energies(IMonoSound sound, long[] places, CancellationToken cancel)
     {
@@ -172,7 +189,7 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared((IMonoSound Sound, Lazy<double[]> Noise) first, (IMonoSound Sound, Lazy<double[]> Noise) second, long[] ofOne, long[] ofOther, Func<int, long[]>? softer)
+    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, long[]>? softer)
     {
         var (one, other) = (first.Sound, second.Sound);
         var (reach, window) = ((int)(Furthest * one.Rate.Hz), Window(one));
@@ -222,14 +239,16 @@ internal static class Doubles
         }
 
         // What begins in the other begins by so much earlier here.
-        places = Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
+        places = Both(ofOne, ofOther);
         var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
         var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
         var unclipped = softer?.Invoke(frames);
-        var isCopy = unclipped is null ? IsCopy(first, second, places, (frames, more), Faint)
+        var isCopy = unclipped is null ? IsCopy(first, second, places, (frames, more), Faint) && IsCopy(first, second, Both(first.Brightest.Value, second.Brightest.Value), (frames, more), Faint, OverNoise)
             : unclipped.Length >= LeastPlaces ? IsCopy(first, second, unclipped, (frames, more), Faint)
             : IsCopy(first, second, places, (frames, more), Clipping);
         return isCopy ? new(0, later, Decibels.FromRatio(top / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+
+        long[] Both(long[] ofOne, long[] ofOther) => Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
     }
 
     /// <summary>The height of a peak between samples, which for what is bright is far above those at either side: by the sinc, faded.</summary>
@@ -298,12 +317,13 @@ internal static class Doubles
     /// True if one may be a copy of the other. Two microphones of one drum are alike as waves where it is low; but a copy is as loud in all octaves,
     /// and goes with the other in each as far as the noise of both lets it.
     /// </summary>
-    /// <param name="one">A file, and the energy of each octave where it is quietest.</param>
+    /// <param name="one">A file.</param>
     /// <param name="other">Another.</param>
     /// <param name="places">Where both sound.</param>
     /// <param name="lag">By how much the other is later.</param>
     /// <param name="least">The share of the energy of a file from which on an octave is asked.</param>
-    private static bool IsCopy((IMonoSound Sound, Lazy<double[]> Noise) one, (IMonoSound Sound, Lazy<double[]> Noise) other, long[] places, (int Frames, double More) lag, double least)
+    /// <param name="over">An octave is asked only where it is so many times its noise in both, and at a few places at least.</param>
+    private static bool IsCopy(Side one, Side other, long[] places, (int Frames, double More) lag, double least, double over = 0)
     {
         const double Apart = 0.5;
         const double Unlike = 0.1;
@@ -316,6 +336,7 @@ internal static class Doubles
         var octaves = Enumerable.Range(0, Octaves).ToList();
         var shared = octaves.ConvertAll(_ => new List<Shared>());
         var window = Window(one.Sound);
+        var (noise, otherNoise) = (one.Noise.Value, other.Noise.Value);
         var (samples, bins) = (new float[window], new double[Octaves]);
         foreach (var place in places)
         {
@@ -332,15 +353,22 @@ internal static class Doubles
                 }
             }
 
-            octaves.ForEach(b => shared[b].Add(here[b]));
+            octaves.FindAll(b => here[b].One >= over * noise[b] && here[b].Other >= over * otherNoise[b]).ForEach(b => shared[b].Add(here[b]));
         }
 
-        var (noise, otherNoise) = (one.Noise.Value, other.Noise.Value);
-        var sums = shared.ConvertAll(all => all.Aggregate((x, y) => x.Plus(y)));
+        if (over > 0)
+        {
+            shared.FindAll(all => all.Count < LeastPlaces).ForEach(all => all.Clear());
+        }
+
+        var sums = shared.ConvertAll(all => all.Aggregate(default(Shared), (x, y) => x.Plus(y)));
         var whole = sums.Aggregate((x, y) => x.Plus(y));
+        double Noise(int b) => noise[b] * shared[b].Count;
+        double OtherNoise(int b) => otherNoise[b] * shared[b].Count;
+
         // Noise is another in each file, and tells nothing.
-        double Sounds(double energy, double noise) => Math.Max(0, energy - (MostQuiet * noise * places.Length));
-        if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => Sounds(sums[b].One, noise[b])) > Much * whole.One || apart.Sum(b => Sounds(sums[b].Other, otherNoise[b])) > Much * whole.Other))
+        double Sounds(double energy, double noise) => Math.Max(0, energy - (MostQuiet * noise));
+        if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => Sounds(sums[b].One, Noise(b))) > Much * whole.One || apart.Sum(b => Sounds(sums[b].Other, OtherNoise(b))) > Much * whole.Other))
         {
             return false;
         }
@@ -348,10 +376,10 @@ internal static class Doubles
         bool IsLoud(int b) => sums[b].One > least * whole.One && sums[b].Other > least * whole.Other;
 
         // However faint: where both are far above their noise and go together, how loud they are to each other is known.
-        bool IsClear(int b) => sums[b].Alike > Same && sums[b].One > Clear * noise[b] * places.Length && sums[b].Other > Clear * otherNoise[b] * places.Length;
+        bool IsClear(int b) => sums[b].Alike > Same && sums[b].One > Clear * Noise(b) && sums[b].Other > Clear * OtherNoise(b);
 
         // Where the two have nothing in common, and no half of it is surely more than noise, there is no gain.
-        bool IsNoise(int b) => sums[b].Alike < Unlike && (2 * Sounds(sums[b].One, noise[b]) < sums[b].One || 2 * Sounds(sums[b].Other, otherNoise[b]) < sums[b].Other);
+        bool IsNoise(int b) => sums[b].Alike < Unlike && (2 * Sounds(sums[b].One, Noise(b)) < sums[b].One || 2 * Sounds(sums[b].Other, OtherNoise(b)) < sums[b].Other);
         bool GoTogether(int b) => shared[b].FindAll(s => s.One > Clear * noise[b] && s.Other > Clear * otherNoise[b]) is var clear && (2 * clear.Count < places.Length || TheilSen.Median([.. clear.Select(s => s.Alike)]) > Same);
         if (!octaves.FindAll(IsLoud).TrueForAll(GoTogether))
         {
@@ -361,9 +389,9 @@ internal static class Doubles
         (double Energy, double Value, double Error)? GainIn(int b)
         {
             // What is quietest of it may be sound, and what the two have in common is; and where little of it is heard, noise alone may be.
-            var loudest = shared[b].Max(s => s.One);
-            var heard = shared[b].FindAll(s => s.One >= Soft * loudest && s.One * MostNoise > Noise(s)).ConvertAll(s => s with { One = s.One - Noise(s) });
-            double Noise(Shared s) => Math.Min(noise[b], (1 - s.Alike) * s.One);
+            var loudest = shared[b].Select(s => s.One).DefaultIfEmpty().Max();
+            var heard = shared[b].FindAll(s => s.One >= Soft * loudest && s.One * MostNoise > NoiseIn(s)).ConvertAll(s => s with { One = s.One - NoiseIn(s) });
+            double NoiseIn(Shared s) => Math.Min(noise[b], (1 - s.Alike) * s.One);
             if (heard.Count == 0 || !(IsLoud(b) || IsClear(b)) || IsNoise(b))
             {
                 return null;
@@ -384,6 +412,9 @@ internal static class Doubles
         var main = gains.MaxBy(g => g.Energy).Value;
         return gains.TrueForAll(g => Math.Abs(g.Value - main) <= most * Math.Abs(main) + Sure * g.Error);
     }
+
+    /// <summary>A file, the energy of each octave where it is quietest, and where it is brightest.</summary>
+    private sealed record Side(IMonoSound Sound, Lazy<double[]> Noise, Lazy<long[]> Brightest);
 
     /// <summary>What two files have in an octave: the energy of each, and what they have in common.</summary>
     private readonly record struct Shared(double One, double With, double Other)

@@ -132,6 +132,7 @@ internal sealed class InReference(
     /// </summary>
     private void Settle(List<int> doubtful, (double Start, double Slope) place, SoundLag?[] lags, InMix[] told)
     {
+        OneByOne(doubtful, place, lags, told);
         var tried = lags.ToArray();
         foreach (var i in doubtful.Where(i => Math.Abs(Known(i) ?? 0) <= NotesTell))
         {
@@ -149,6 +150,27 @@ internal sealed class InReference(
             foreach (var i in doubtful.Where(i => with[i].Clearness > told[i].Clearness))
             {
                 (lags[i], told[i]) = (tried[i] is { } lag ? lag with { Sign = with[i].Sign!.Value } : null, with[i]);
+            }
+        }
+    }
+
+    /// <summary>Lays each by itself on the take where less is left of the mix so: two microphones of one room may stand for each other, and where one lies wrong, neither is clear.</summary>
+    private void OneByOne(List<int> doubtful, (double Start, double Slope) place, SoundLag?[] lags, InMix[] told)
+    {
+        var best = doubtful.Count > 1 ? Explained(place, lags).Left : [];
+        foreach (var i in doubtful.Where(i => doubtful.Count > 1 && lags[i] is { } lag && Math.Abs(lag.Frames) > Beside * _rate && Math.Abs(Known(i) ?? 0) <= NotesTell))
+        {
+            var far = lags[i];
+            lags[i] = new(0, 1);
+            var here = Explained(place, lags);
+            if (here.Left.Zip(best).All(left => left.First < left.Second) && here.Tracks[i].Sign is { } sign)
+            {
+                (lags[i], best) = (new(0, sign), here.Left);
+                here.Tracks.CopyTo(told, 0);
+            }
+            else
+            {
+                lags[i] = far;
             }
         }
     }

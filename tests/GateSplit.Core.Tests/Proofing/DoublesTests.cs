@@ -222,6 +222,31 @@ public sealed class DoublesTests
     }
 
     [Theory]
+    [InlineData(1.0, true)]
+    [InlineData(0.7, false)]
+    public void Another_microphone_is_told_by_its_top_where_that_sounds_if_noise_hides_it_at_the_strongest_beginnings(double top, bool copy)
+    {
+        // A low drum, and between its hits a soft rattle.
+        float[] Heard(double level)
+        {
+            var (sound, random) = (new float[Length], new Random(6));
+            for (var hit = 0; hit < Times.Length; hit++)
+            {
+                for (var i = 0; i < 12000; i++)
+                {
+                    var rattle = 0.06 * (hit % 2) * level * ((2 * random.NextDouble()) - 1);
+                    sound[(int)(Times[hit] * Rate) + i] = (float)(Math.Exp(-i / 3000.0) * ((Level(hit) * Math.Sin(2 * Math.PI * 90 * i / Rate)) + rattle));
+                }
+            }
+
+            return sound;
+        }
+
+        Assert.Equal(copy, Of(Noisy(Heard(1), 0.004, 2), Noisy(Later(Heard(top), 434, 1), 0.004, 3)) is not null);
+        Assert.Equal(copy, Of(Noisy(Heard(top), 0.004, 2), Noisy(Later(Heard(1), -434, 1), 0.004, 3)) is not null);
+    }
+
+    [Theory]
     [InlineData(300)]
     [InlineData(-1100)]
     public void A_copy_of_one_low_tone_that_swells_is_told_where_it_lies_and_not_periods_away(int lag)
