@@ -80,7 +80,7 @@ internal sealed class Bleeds
                 return;
             }
 
-            var hits = AloneHits(parts, part).Select(n => ((long)((time.Of(n.Note) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz), n.Room)).ToList();
+            List<(long At, double Room)> hits = [.. AloneHits(parts, part).Select(n => ((long)((time.Of(n.Note) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz), n.Room)).Where(h => bleeds.IsIn(sound, h.Item1))];
             if (hits.Count < LeastHits)
             {
                 never[from] = true;
@@ -108,7 +108,6 @@ internal sealed class Bleeds
             .Select(n => (Note: n, Room: Room(others, n)))
             .Where(n => n.Room.Before > Alone && n.Room.After > After)
             .OrderByDescending(n => n.Room.Before + Math.Min(n.Room.After, 2 * After))
-            .Take(MostHits)
             .Select(n => (n.Note, n.Room.After));
     }
 
@@ -120,15 +119,40 @@ internal sealed class Bleeds
         return (next == 0 ? Enough : Math.Min(Enough, note - others[next - 1]), next == others.Length ? Enough : Math.Min(Enough, others[next] - note));
     }
 
+    /// <summary>True of a hit that a file holds: it may begin late or break off.</summary>
+    private bool IsIn(IMonoSound sound, long at) => at >= 0 && at + _length <= sound.Frames.Count;
+
     private IEnumerable<(int File, Decibels Level, bool Told, bool About)> From(int from, List<int> others, List<(long At, double Room)> hits, bool held)
     {
         var sound = _sounds[from]!;
+        var whole = OwnAt(sound, [.. hits.Take(MostHits)], held);
+        foreach (var file in others)
+        {
+            _cancel.ThrowIfCancellationRequested();
+            if (_sounds[file] is not { } other || hits.FindAll(h => IsIn(other, h.At)) is not { Count: > 0 } within)
+            {
+                continue;
+            }
+
+            within = [.. within.Take(MostHits)];
+            var own = within.SequenceEqual(whole.Hits) ? whole : OwnAt(sound, within, held);
+            if ((within.Count < LeastHits ? AtMost(other, own) : Level(other, own, held)) is var (level, told, about) && level >= Least)
+            {
+                yield return (file, level, told, about);
+            }
+        }
+    }
+
+    /// <summary>What an element's own track holds at some of its hits.</summary>
+    private Own OwnAt(IMonoSound sound, List<(long At, double Room)> hits, bool held)
+    {
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
         List<Complex[]> spectra = [.. heard.Select(o => RealFourier.Forward(o.Sound, _size))];
         List<Complex[]> earlier = [.. heard.Select(o => RealFourier.Forward(o.Earlier, _size))];
         var begins = held ? [.. Enumerable.Repeat(1.0, _size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
         var (energies, whole) = Whole(sound, hits, begins);
-        var own = new Own(
+        return new(
+            hits,
             spectra,
             earlier,
             [.. heard.Select(o => o.Energy - o.Before)],
@@ -136,14 +160,13 @@ internal sealed class Bleeds
             [.. Smooth(heard.Select(h => h.Sound)).Zip(begins, (e, b) => e * b)],
             energies,
             whole);
-        foreach (var file in others)
-        {
-            _cancel.ThrowIfCancellationRequested();
-            if (_sounds[file] is { } other && Level(other, [.. hits.Select(h => h.At)], own, held) is var (level, told, about) && level >= Least)
-            {
-                yield return (file, level, told, about);
-            }
-        }
+    }
+
+    /// <summary>What a file holds of an element at most, where too few hits of it are there to tell more: no more than all that is heard at the loudest of them.</summary>
+    private (Decibels Level, bool Told, bool About)? AtMost(IMonoSound sound, Own own)
+    {
+        List<double> shares = [.. own.Hits.Zip(own.Energies).Where(h => h.Second > 0).Select(h => Read(sound, h.First.At).Energy / h.Second)];
+        return shares.Count == 0 ? null : (LevelOf(Same * shares.Max()), false, false);
     }
 
     /// <summary>An element over as long as it sounds alone: its energies by bin, and the autocorrelation they stand for.</summary>
@@ -173,14 +196,13 @@ internal sealed class Bleeds
 
     /// <summary>Measures what a file holds of an element.</summary>
     /// <param name="sound">The file.</param>
-    /// <param name="hits">Where the element sounds alone.</param>
-    /// <param name="own">What its own track holds there.</param>
+    /// <param name="own">What the element's own track holds where it sounds alone.</param>
     /// <param name="held">True of what is held.</param>
     /// <returns>Its level, or that below which it may be hidden; null where nobody can tell.</returns>
-    private (Decibels Level, bool Told, bool About)? Level(IMonoSound sound, List<long> hits, Own own, bool held)
+    private (Decibels Level, bool Told, bool About)? Level(IMonoSound sound, Own own, bool held)
     {
-        var rate = sound.Rate.Hz;
-        var heard = hits.Select(h => Read(sound, h)).ToList();
+        var (rate, hits) = (sound.Rate.Hz, own.Hits);
+        var heard = hits.ConvertAll(h => Read(sound, h.At));
 
         // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before. Most of them tell the same, or it is something else that begins there.
         var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (Heard: h.Energy - h.Before, h.Own)).ToList();
@@ -190,7 +212,7 @@ internal sealed class Bleeds
         {
             // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy.
             var alike = Near(AsLoud);
-            return (Level(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
+            return (LevelOf(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
         }
 
         var weights = Weights(heard, own.Begins);
@@ -244,7 +266,7 @@ internal sealed class Bleeds
             // A long filter follows whatever is there: where it tells something else than a short one, it has followed another.
             if (apart && tries[^1].Spread < MostSpread)
             {
-                return (Level(tries[^1].Both), true, true);
+                return (LevelOf(tries[^1].Both), true, true);
             }
 
             // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer, and where they tell something else, one of the two is wrong. What is held is heard beside more of others, which makes a filter softer.
@@ -253,14 +275,12 @@ internal sealed class Bleeds
             var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
             var exact = sure && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0;
             return IsMiddleWithin(sure && !held ? Finer : AsLoud)
-                ? (Level(middle), true, false)
-                : (Level(best.Both), true, !exact);
+                ? (LevelOf(middle), true, false)
+                : (LevelOf(best.Both), true, !exact);
         }
 
         var hidden = Hides * tries.Max(t => t.Loudest);
-        return double.IsFinite(hidden) ? (Level(hidden), false, false) : null;
-
-        static Decibels Level(double energy) => Decibels.FromRatio(Math.Sqrt(energy));
+        return double.IsFinite(hidden) ? (LevelOf(hidden), false, false) : null;
 
         static double ErrorOf(List<double> energies)
         {
@@ -269,6 +289,8 @@ internal sealed class Bleeds
             return Math.Sqrt(levels.Sum(l => (l - mean) * (l - mean)) / (levels.Count - 1) / levels.Count);
         }
     }
+
+    private static Decibels LevelOf(double energy) => Decibels.FromRatio(Math.Sqrt(energy));
 
     /// <summary>
     /// What each bin counts: the less, the more of it was there before the hits, since that goes on behind them (the weights of generalised least
@@ -439,6 +461,7 @@ internal sealed class Bleeds
     }
 
     /// <summary>What an element's own track holds at its hits.</summary>
+    /// <param name="Hits">Where they begin, and how much room each has.</param>
     /// <param name="Spectra">There.</param>
     /// <param name="Earlier">As long before.</param>
     /// <param name="Energies">What the hits add.</param>
@@ -446,5 +469,5 @@ internal sealed class Bleeds
     /// <param name="Heard">The energy of each bin that begins there.</param>
     /// <param name="Element">The energy of each bin over as long as it sounds alone.</param>
     /// <param name="Whole">The autocorrelation of that.</param>
-    private sealed record Own(List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[] Begins, double[] Heard, double[] Element, double[] Whole);
+    private sealed record Own(List<(long At, double Room)> Hits, List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[] Begins, double[] Heard, double[] Element, double[] Whole);
 }

@@ -150,11 +150,51 @@ public sealed class BleedsTests
         Assert.All(bleeds, b => Assert.Equal(-20, b.Level.Value, 1.0));
     }
 
-    private ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held)
+    [Theory]
+    [InlineData(40, 14)]
+    [InlineData(14, 40)]
+    [InlineData(20, 11)]
+    public void Of_a_file_that_breaks_off_only_the_hits_it_holds_are_asked(double own, double other)
+    {
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        var (sound, beside) = (Bursts(hits, ring: 0.3), Scaled(Hiss(0, Seconds), 0.045f));
+        SoxTake.Add(beside, sound, 0, 0.1);
+        var bleed = Assert.Single(Told(sound[..(int)(own * Rate)], beside[..(int)(other * Rate)], hits, [], held: false));
+        Assert.Equal(-20, bleed.Level.Value, 1.0);
+    }
+
+    [Theory]
+    [InlineData(0, 3, true)]
+    [InlineData(-1, 3, false)]
+    [InlineData(0, 1, false)]
+    public void Where_fewer_than_three_hits_are_heard_whole_what_is_heard_there_is_the_most_that_may_be_hidden(int more, int last, bool told)
+    {
+        // A hit is heard whole where the file goes on for 4,096 frames from 12 ms before it.
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        var own = Bursts(hits, ring: 0.02);
+        var end = (int)((hits[last - 1] - 0.012) * Rate) + 4096 + more;
+        var (found, hidden) = Both(own, Scaled(own, 0.1f)[..end], hits, [], held: false);
+        Assert.Equal(told, found.Length == 1);
+        Assert.Equal(told ? 0 : 1, hidden.Length);
+        Assert.All(found.Concat(hidden), b => Assert.InRange(b.Level.Value, -20.3, -18.9));
+    }
+
+    [Fact]
+    public void Of_a_file_that_ends_before_any_hit_nothing_is_said()
+    {
+        var own = Bursts([3, 6, 9, 12], ring: 0.02);
+        var (found, hidden) = Both(own, own[..(2 * Rate)], [3, 6, 9, 12], [], held: false);
+        Assert.Empty(found.Concat(hidden));
+    }
+
+    private static ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held) => Both(own, other, notes, others, held).Found;
+
+    private static (ImmutableArray<Bleed> Found, ImmutableArray<Bleed> Hidden) Both(float[] own, float[] other, double[] notes, double[] others, bool held)
     {
         Part[] parts = [new("Own", [.. notes], held) { Keys = [(0, 36)] }, new("Other", [.. others], false) { Keys = [(0, 38)] }];
         Identity[] identities = [new(0, 1, [], 0), new(1, 1, [], 0)];
-        return Bleeds.Of([new Samples(own), new Samples(other)], identities, parts, new(0, 0), default).Found[1];
+        var (found, hidden, _) = Bleeds.Of([new Samples(own), new Samples(other)], identities, parts, new(0, 0), default);
+        return (found[1], hidden[1]);
     }
 
     private double Noise() => (2 * _random.NextDouble()) - 1;
