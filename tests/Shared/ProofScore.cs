@@ -30,20 +30,15 @@ public sealed class ProofScore
         var struck = take.Parts.Any(p => !p.Held);
         if (take.HasReference && proof.FromReference is not null)
         {
-            Error("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * take.Rate);
-            if (Math.Abs(proof.OffsetSeconds!.Value - take.Offset) > 1.0 / take.Rate)
-            {
-                Wrong.Add($"{where}: offset from reference {(proof.OffsetSeconds!.Value - take.Offset) * take.Rate:0.0} samples wrong, drift said {proof.DriftPpm:0.0}");
-            }
-
-            Error("drift from reference, ppm", proof.DriftPpm!.Value - take.Drift);
+            Within("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * take.Rate, 1, $"{where} drift said {proof.DriftPpm:0.0}");
+            Within("drift from reference, ppm", proof.DriftPpm!.Value - take.Drift, 1, where);
         }
 
         Count("reference matched", take.HasReference && take.Silent.Contains(false), proof.FromReference is not null, where);
         if (proof.FromNotes is { } time && struck)
         {
-            Error("offset from notes, ms", (time.Offset - take.Offset) * 1000);
-            Error("drift from notes, ppm", time.Drift * 1e6 - take.Drift);
+            Within("offset from notes, ms", (time.Offset - take.Offset) * 1000, 1, where);
+            Within("drift from notes, ppm", time.Drift * 1e6 - take.Drift, 10, where);
         }
 
         for (var i = 0; i < take.Count; i++)
@@ -80,7 +75,7 @@ public sealed class ProofScore
             Count("double", take.Double[i] is not null, (take.Double[i] is not null && other) || (track.Double is not null && (take.Double[i] is not null || twin is null)), $"{at} {take.Double[i]} said {track.Double}");
             if (take.Double[i] is var (of, lag) && track.Double is { } said && said.File == of)
             {
-                Error("lag of a double, samples", said.LagFrames - lag);
+                Within("lag of a double, samples", said.LagFrames - lag, 1, at);
             }
 
             if (twin is null && track.Polarity is not null)
@@ -106,7 +101,7 @@ public sealed class ProofScore
             Count("enters late", take.Parts[take.Is[i]].Notes.Take(take.EntersAt[i]).Count(n => n * (1 + take.Drift / 1e6) + take.Offset >= -0.01) >= 2, proof.MissingAtStart(i) > 0, $"{at} {take.EntersAt[i]} said {proof.MissingAtStart(i)}");
             if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held && !take.Parts.Exists(p => take.Parts[take.Is[i]].Contains(p)))
             {
-                Error("one track, ms", (late - take.Late[i]) * 1000);
+                Within("one track, ms", (late - take.Late[i]) * 1000, 1, at);
                 Count("late against its take", take.Late[i] != 0, ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.TrackOff && f.File == i), $"{at} {take.Late[i] * 1000:0.00} said {late * 1000:0.00}");
             }
 
@@ -137,11 +132,7 @@ public sealed class ProofScore
 
         if (reading.DriftPpm is { } drift)
         {
-            Error("drift, ppm", drift - room.Drift);
-            if (Math.Abs(drift - room.Drift) > 10)
-            {
-                Wrong.Add($"{where}: drift said {drift:0.0}, latencies {room.Latency.Min() * 1000:0} to {room.Latency.Max() * 1000:0}");
-            }
+            Within("drift, ppm", drift - room.Drift, 10, $"{where} latencies {room.Latency.Min() * 1000:0} to {room.Latency.Max() * 1000:0}");
         }
 
         var channels = room.Energies.GetLength(1);
@@ -173,20 +164,10 @@ public sealed class ProofScore
             Count("not as planned", !right, !heard.AsPlanned, $"{at} truly on {string.Join(' ', there)}, planned {string.Join(' ', plan.Select(p => $"{p.Channel}{(p.Direct ? "" : "b")}"))}, said {string.Join(' ', heard.Arrivals.Select(a => $"{a.Channel}:{a.Level}"))}");
             foreach (var arrival in heard.Main.Where(a => there.Contains(a.Channel) && !room.Call.Turns[turn].Held && !room.Clips && energies[a.Channel - 1] > 10 * noise))
             {
-                if (Math.Abs(arrival.Level.Value - 10 * Math.Log10(energies[arrival.Channel - 1])) > 0.5)
-                {
-                    Wrong.Add($"{at} channel {arrival.Channel} level {arrival.Level} truly {10 * Math.Log10(energies[arrival.Channel - 1]):0.0}");
-                }
-
-                Error("level, dB", arrival.Level.Value - 10 * Math.Log10(energies[arrival.Channel - 1]));
+                Within("level, dB", arrival.Level.Value - (10 * Math.Log10(energies[arrival.Channel - 1])), 0.5, $"{at} channel {arrival.Channel} at {arrival.Level}");
                 if (arrival.Channel != heard.Arrivals[0].Channel && !room.View.Split.Units[0].Chart.Elements.SelectMany(e => e.Hears).Any(h => h.Metres > 0) && arrival.LatencySeconds is { } latency && energies[arrival.Channel - 1] > 100 * noise)
                 {
-                    var wrong = (latency - (room.Latency[arrival.Channel - 1] - room.Latency[heard.Arrivals[0].Channel - 1])) * 1000;
-                    Error("latency, ms", wrong);
-                    if (Math.Abs(wrong) > 0.1)
-                    {
-                        Wrong.Add($"{at} channel {arrival.Channel} latency {wrong:0.00} ms wrong");
-                    }
+                    Within("latency, ms", (latency - (room.Latency[arrival.Channel - 1] - room.Latency[heard.Arrivals[0].Channel - 1])) * 1000, 0.1, $"{at} channel {arrival.Channel}");
                 }
             }
         }
@@ -267,6 +248,16 @@ public sealed class ProofScore
             {
                 Count("bleed", false, said is { Value: > -50 }, $"{at} {said} of {take.Parts[from].Name}");
             }
+        }
+    }
+
+    /// <summary>An estimate, and what it may be wrong by.</summary>
+    private void Within(string name, double error, double most, string where)
+    {
+        Error(name, error);
+        if (Math.Abs(error) > most)
+        {
+            Wrong.Add($"{where}: {name} {error:0.00} wrong");
         }
     }
 

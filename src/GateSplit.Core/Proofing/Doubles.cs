@@ -15,6 +15,7 @@ internal static class Doubles
     private const int Slices = 32; // of two windows, whose energies tell at once what cannot be the same
     private const double Alike = 0.9;
     private const double MostDifferent = 1.5; // dB between octaves
+    private const double MostOfPartners = 0.5; // dB between those of files that the same notes play: these may be two microphones
     private const double Sure = 3; // standard errors
     private const int Flat = 24; // frames at 48 kHz
     private const int Narrow = 2; // frames at 48 kHz: a peak of all frequencies
@@ -25,6 +26,8 @@ internal static class Doubles
     private const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
     private const double Through = 0.375; // of the energy: what Hann's window lets through
     private const double OverNoise = 10;
+    private const double OverSome = 4;
+    private const int LeastBins = 100; // of an octave of a window: fewer do not tell how much of it is noise
     private const double LeastEnergy = 0.1; // of where it is loudest, the other has where the two are compared
     private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere
     private const int Octaves = 9;
@@ -34,15 +37,16 @@ internal static class Doubles
     /// <param name="sounds">The files; null for one that is silent or has another sample rate.</param>
     /// <param name="onsets">Where the sounds of each begin.</param>
     /// <param name="clipped">Files that clip: they are compared with their copies where they do not, as far as there are such places.</param>
+    /// <param name="arePartners">True of two files that the same notes play, as those of two microphones of one room.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Pairs, the earlier first, each with how the later lies to it; of several copies each with the first.</returns>
-    public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, IReadOnlyList<bool> clipped, CancellationToken cancel)
+    public static IReadOnlyList<(int One, DoubleOf Other)> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<ImmutableArray<Onset>> onsets, IReadOnlyList<bool> clipped, Func<int, int, bool> arePartners, CancellationToken cancel)
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
         var noises = sounds.Select(sound => new Lazy<double[]>(() => Quietest(sound!))).ToList();
-        var brightest = sounds.Select((sound, i) => new Lazy<long[]>(() => Brightest(sound!, onsets[i]))).ToList();
         var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i], noises[i].Value) : []).ToList();
+        var brightest = sounds.Select((sound, i) => new Lazy<long[]>(() => Brightest(sound!, clipped[i] ? softer[i] : [.. onsets[i].Select(o => Beginning(o, sound!))]))).ToList();
         var energies = sounds.Select(sound => sound is null ? [] : Energies(sound, all, cancel)).ToList();
         var firsts = new int[sounds.Count + 1];
         for (var i = 0; i < sounds.Count; i++)
@@ -56,7 +60,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of)) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of), arePartners(one, of) ? MostOfPartners : MostDifferent) is { } alike
                 && !HasMore(one, of, alike, back: false) && !HasMore(of, one, alike, back: true)
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
@@ -66,7 +70,8 @@ internal static class Doubles
 
         return found;
 
-        Func<int, long[]>? Judged(int one, int other) => clipped[one] ? _ => softer[one] : clipped[other] ? lag => [.. softer[other].Select(p => p - lag)] : null;
+        Func<int, (long[], long[])>? Judged(int one, int other) => clipped[one] ? _ => Unclipped(one, 0) : clipped[other] ? lag => Unclipped(other, lag) : null;
+        (long[] Loudest, long[] Brightest) Unclipped(int file, int lag) => ([.. softer[file].Take(2 * Places).Select(p => p - lag)], [.. brightest[file].Value.Select(p => p - lag)]);
 
         // What bleeds in loudly may be all that is heard at the strongest beginnings; a copy has nothing else at the others either.
         bool HasMore(int twin, int file, DoubleOf alike, bool back)
@@ -95,7 +100,7 @@ internal static class Doubles
     private static bool IsOnlyIn(IMonoSound file, IMonoSound twin, long at, double lag, double gain, double[] noise, double least)
     {
         const int Shorter = 4; // than where files are compared
-        const int LeastBins = 15; // of an octave: fewer, as the lowest have in so short a window, do not tell sound from noise
+        const int Enough = 15; // bins of an octave: fewer, as the lowest have in so short a window, do not tell sound from noise
         const double Most = 0.5; // of its energy
         var (frames, length) = ((int)Math.Round(lag), Window(file) / Shorter);
         if (at - frames + length > twin.Frames.Count || at + length > file.Frames.Count)
@@ -119,7 +124,7 @@ internal static class Doubles
 
         var ofNoise = OverNoise / (Shorter * Shorter); // fewer bins, and each of less
         bool IsMost(double left, double whole, double noise) => left > Most * whole && left > ofNoise * noise;
-        return IsMost(left.Sum(), whole.Sum(), noise.Sum()) || Enumerable.Range(0, Octaves).Any(o => bins[o] >= LeastBins && left[o] > least * whole.Sum() && IsMost(left[o], whole[o], noise[o]));
+        return IsMost(left.Sum(), whole.Sum(), noise.Sum()) || Enumerable.Range(0, Octaves).Any(o => bins[o] >= Enough && left[o] > least * whole.Sum() && IsMost(left[o], whole[o], noise[o]));
     }
 
     private static int Window(IMonoSound sound) => Lasting.Frames(1 << 13, sound.Rate);
@@ -132,31 +137,33 @@ internal static class Doubles
     /// <summary>Windows about the strongest beginnings, spread over the file; where hardly any is heard, also some at even distances.</summary>
     private static long[] PlacesOf(IMonoSound sound, ImmutableArray<Onset> onsets)
     {
-        var rate = sound.Rate.Hz;
-        var begin = onsets.Select((o, i) => (o, Part: i * Places / onsets.Length)).GroupBy(p => p.Part).Select(g => (long)((g.MaxBy(p => p.o.Strength).o.Seconds - Lead) * rate));
+        var begin = onsets.Select((o, i) => (o, Part: i * Places / onsets.Length)).GroupBy(p => p.Part).Select(g => Beginning(g.MaxBy(p => p.o.Strength).o, sound));
         return onsets.Length < Places ? [.. begin, .. Enumerable.Range(1, Places).Select(i => sound.Frames.Count * i / (Places + 1))] : [.. begin];
     }
 
-    /// <summary>The loudest windows in which a file that clips does not, of those in which more than its noise is heard.</summary>
+    /// <summary>Where a window about a beginning begins.</summary>
+    private static long Beginning(Onset onset, IMonoSound sound) => (long)((onset.Seconds - Lead) * sound.Rate.Hz);
+
+    /// <summary>The windows in which a file that clips does not, of those in which more than its noise is heard, the loudest first.</summary>
     private static long[] Softer(IMonoSound sound, ImmutableArray<Onset> onsets, double[] noise)
     {
         const double Below = 0.7; // of its peak
         var samples = new float[Window(sound)];
-        var windows = onsets.SelectMany(o => new[] { 0, samples.Length }.Select(after => (long)((o.Seconds - Lead) * sound.Rate.Hz) + after)).Select(at =>
+        var windows = onsets.SelectMany(o => new[] { 0, samples.Length }.Select(after => Beginning(o, sound) + after)).Select(at =>
         {
             sound.Read(at, samples);
             return (At: at, Peak: TensorPrimitives.MaxMagnitude<float>(samples), Energy: TensorPrimitives.SumOfSquares<float>(samples));
         }).ToList();
         var peak = windows.Select(w => Math.Abs(w.Peak)).DefaultIfEmpty().Max();
-        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise, samples.Length)).OrderByDescending(w => w.Energy).Take(2 * Places).Select(w => w.At)];
+        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise, samples.Length)).OrderByDescending(w => w.Energy).Select(w => w.At)];
     }
 
-    /// <summary>Windows at the beginnings with most above the lows: there two microphones of one room differ, of which noise leaves nothing at louder ones.</summary>
-    private static long[] Brightest(IMonoSound sound, ImmutableArray<Onset> onsets)
+    /// <summary>Those windows with most above the lows: there two microphones of one room differ, of which noise leaves nothing at louder ones.</summary>
+    private static long[] Brightest(IMonoSound sound, long[] windows)
     {
         var (samples, apart) = (new float[Window(sound)], Lasting.Frames(1, sound.Rate));
         var (slope, bend) = (new float[samples.Length - apart], new float[samples.Length - (2 * apart)]);
-        return [.. onsets.Select(o => (long)((o.Seconds - Lead) * sound.Rate.Hz)).OrderByDescending(Bent).Take(2 * Places)];
+        return [.. windows.OrderByDescending(Bent).Take(2 * Places)];
 
         double Bent(long at)
         {
@@ -189,7 +196,7 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, long[]>? softer)
+    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, (long[] Loudest, long[] Brightest)>? unclipped, double mostDifferent)
     {
         var (one, other) = (first.Sound, second.Sound);
         var (reach, window) = ((int)(Furthest * one.Rate.Hz), Window(one));
@@ -242,10 +249,12 @@ internal static class Doubles
         places = Both(ofOne, ofOther);
         var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
         var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
-        var unclipped = softer?.Invoke(frames);
-        var isCopy = unclipped is null ? IsCopy(first, second, places, (frames, more), Faint) && IsCopy(first, second, Both(first.Brightest.Value, second.Brightest.Value), (frames, more), Faint, OverNoise)
-            : unclipped.Length >= LeastPlaces ? IsCopy(first, second, unclipped, (frames, more), Faint)
-            : IsCopy(first, second, places, (frames, more), Clipping);
+        var (loudest, brightest) = unclipped?.Invoke(frames) ?? (places, Both(first.Brightest.Value, second.Brightest.Value));
+        (loudest, brightest) = (Within(loudest), Within(brightest));
+        var gains = unclipped is null || loudest.Length >= LeastPlaces
+            ? Gains(first, second, loudest, (frames, more), Faint) is { } loud && Gains(first, second, brightest, (frames, more), Faint, OverSome) is { } bright ? [.. loud, .. bright] : null
+            : Gains(first, second, places, (frames, more), Clipping);
+        var isCopy = gains is not null && AreOne(gains, mostDifferent);
         return isCopy ? new(0, later, Decibels.FromRatio(top / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
 
         long[] Both(long[] ofOne, long[] ofOther) => Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
@@ -314,16 +323,16 @@ internal static class Doubles
     }
 
     /// <summary>
-    /// True if one may be a copy of the other. Two microphones of one drum are alike as waves where it is low; but a copy is as loud in all octaves,
-    /// and goes with the other in each as far as the noise of both lets it.
+    /// How loud one is against the other in each octave that tells it; null where it is no copy. Two microphones of one drum are alike as waves where
+    /// it is low; but a copy is as loud in all octaves, and goes with the other in each as far as the noise of both lets it.
     /// </summary>
     /// <param name="one">A file.</param>
     /// <param name="other">Another.</param>
     /// <param name="places">Where both sound.</param>
     /// <param name="lag">By how much the other is later.</param>
     /// <param name="least">The share of the energy of a file from which on an octave is asked.</param>
-    /// <param name="over">An octave is asked only where it is so many times its noise in both, and at a few places at least.</param>
-    private static bool IsCopy(Side one, Side other, long[] places, (int Frames, double More) lag, double least, double over = 0)
+    /// <param name="over">If more than 0, an octave is asked only where it is so many times its noise in both, at a few places at least, and not the lowest, whose noise nobody knows well.</param>
+    private static List<GainInOctave>? Gains(Side one, Side other, long[] places, (int Frames, double More) lag, double least, double over = 0)
     {
         const double Apart = 0.5;
         const double Unlike = 0.1;
@@ -358,7 +367,7 @@ internal static class Doubles
 
         if (over > 0)
         {
-            shared.FindAll(all => all.Count < LeastPlaces).ForEach(all => all.Clear());
+            octaves.FindAll(b => shared[b].Count < LeastPlaces || bins[b] < LeastBins * places.Length).ForEach(b => shared[b].Clear());
         }
 
         var sums = shared.ConvertAll(all => all.Aggregate(default(Shared), (x, y) => x.Plus(y)));
@@ -370,7 +379,7 @@ internal static class Doubles
         double Sounds(double energy, double noise) => Math.Max(0, energy - (MostQuiet * noise));
         if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => Sounds(sums[b].One, Noise(b))) > Much * whole.One || apart.Sum(b => Sounds(sums[b].Other, OtherNoise(b))) > Much * whole.Other))
         {
-            return false;
+            return null;
         }
 
         bool IsLoud(int b) => sums[b].One > least * whole.One && sums[b].Other > least * whole.Other;
@@ -383,10 +392,10 @@ internal static class Doubles
         bool GoTogether(int b) => shared[b].FindAll(s => s.One > Clear * noise[b] && s.Other > Clear * otherNoise[b]) is var clear && (2 * clear.Count < places.Length || TheilSen.Median([.. clear.Select(s => s.Alike)]) > Same);
         if (!octaves.FindAll(IsLoud).TrueForAll(GoTogether))
         {
-            return false;
+            return null;
         }
 
-        (double Energy, double Value, double Error)? GainIn(int b)
+        GainInOctave? GainIn(int b)
         {
             // What is quietest of it may be sound, and what the two have in common is; and where little of it is heard, noise alone may be.
             var loudest = shared[b].Select(s => s.One).DefaultIfEmpty().Max();
@@ -399,19 +408,24 @@ internal static class Doubles
 
             var all = heard.Aggregate((x, y) => x.Plus(y));
             var gain = TheilSen.Median([.. heard.Select(s => s.With / s.One)]);
-            return (all.One, gain, Math.Sqrt(Math.Max(0, all.Other / all.One - gain * gain) * places.Length / heard.Count / bins[b]));
+            return new(all.One, gain, Math.Sqrt(Math.Max(0, all.Other / all.One - gain * gain) * places.Length / heard.Count / bins[b]));
         }
 
-        var gains = octaves.Select(GainIn).OfType<(double Energy, double Value, double Error)>().ToList();
-        if (gains.Count == 0)
-        {
-            return true;
-        }
-
-        var most = new Decibels(MostDifferent).Ratio - 1;
-        var main = gains.MaxBy(g => g.Energy).Value;
-        return gains.TrueForAll(g => Math.Abs(g.Value - main) <= most * Math.Abs(main) + Sure * g.Error);
+        return [.. octaves.Select(GainIn).OfType<GainInOctave>()];
     }
+
+    private static bool AreOne(List<GainInOctave> gains, double mostDifferent)
+    {
+        var most = new Decibels(mostDifferent).Ratio - 1;
+        var main = gains.Count == 0 ? 0 : gains.MaxBy(g => g.Energy).Value;
+        return gains.TrueForAll(g => Math.Abs(g.Value - main) <= (most * Math.Abs(main)) + (Sure * g.Error));
+    }
+
+    /// <summary>How loud one file is against another in an octave.</summary>
+    /// <param name="Energy">Of what tells it.</param>
+    /// <param name="Value">The gain, a ratio.</param>
+    /// <param name="Error">Its standard error.</param>
+    private readonly record struct GainInOctave(double Energy, double Value, double Error);
 
     /// <summary>A file, the energy of each octave where it is quietest, and where it is brightest.</summary>
     private sealed record Side(IMonoSound Sound, Lazy<double[]> Noise, Lazy<long[]> Brightest);

@@ -31,7 +31,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double Louder = 1.41; // 3 dB
     private const double Later = 0.0005; // s
     private const int LeastBeside = 3; // notes
-    private const double OneSided = 0.3; // better than its name, which fits, where no other track holds what it is called after
+    private const double OneSided = 0.3; // better than its name, which fits: where no other track holds what it is called after, or it should hold all
 
     /// <summary>How many of its notes are heard.</summary>
     public int Hits => Heard.Length;
@@ -116,20 +116,32 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
                 scores[track, part] = pitches?[track, part] is { } fit ? Math.Max((match.Score + Math.Max(0, fit)) / 2, ByPitch * fit) : match.Score;
                 gains[track, part] = scores[track, part] + (named[track] == part ? ByName : 0);
             }
+        }
 
-            // Where all notes of its own are heard under much bleed, a microphone plays what a room plays: then it is no other than its name says.
-            if (named[track] is { } own && matches[track, own].Heard.Length >= NearlyAll * parts[own].Notes.Length && !parts[own].Notes.IsEmpty)
+        // Where all notes of its own are heard under much bleed, a microphone plays what a room plays: then it is no other than its name says, unless the room's own file plays one drum.
+        for (var track = 0; track < tracks.Count; track++)
+        {
+            if (named[track] is { } own && matches[track, own].Heard.Length >= NearlyAll * parts[own].Notes.Length && !parts[own].Notes.IsEmpty
+                && Enumerable.Range(0, parts.Count).Where(p => parts[p].Contains(parts[own]) && gains[track, p] > gains[track, own]).ToList() is { Count: > 0 } rooms && !rooms.Exists(IsElsewhere))
             {
-                foreach (var part in Enumerable.Range(0, parts.Count).Where(p => parts[p].Contains(parts[own]) && gains[track, p] > gains[track, own]))
-                {
-                    (scores[track, own], gains[track, own]) = (Math.Max(scores[track, own], Enough), Math.Max(gains[track, own], gains[track, part] + ByName));
-                }
+                (scores[track, own], gains[track, own]) = (Math.Max(scores[track, own], Enough), rooms.Max(p => gains[track, p]) + ByName);
+            }
+        }
+
+        var best = Assignment.Best(gains);
+
+        // Of two parts that the same notes play, lines are exchanged with the one whose file holds what this is called after.
+        for (var track = 0; track < best.Length; track++)
+        {
+            if (best[track] is { } part && named[track] is { } own && Array.IndexOf(best, own) is >= 0 and var holder && holder != track
+                && named[holder] is { } partner && partner != part && parts[partner].IsAsPlayed(parts[part]) && !best.Contains(partner))
+            {
+                best[track] = partner;
             }
         }
 
         // Where lines are exchanged, each holds what the other is called after. A track that fits its name, with much of another in it, is exchanged with none;
         // nor is one in which nearly all notes of its own are heard, most of what it holds though they may not be; but not where the other is louder and no later.
-        var best = Assignment.Best(gains);
         for (var track = 0; track < best.Length; track++)
         {
             if (best[track] is { } part && named[track] is { } own && part != own && !Holds(own) && !IsNearer(track, part, own)
@@ -163,6 +175,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             List<double> heard = [.. own.Heard.Zip(own.Strengths).Where(h => beside.Contains(h.First)).Select(h => h.Second)];
             return beside.Count >= LeastAway && heard.Count >= NearlyAll * beside.Count && !other.Strengths.IsEmpty && TheilSen.Median(heard) >= Much * TheilSen.Median([.. other.Strengths]);
         }
+
+        bool IsElsewhere(int room) => Enumerable.Range(0, tracks.Count).Any(t => named[t] == room && Enumerable.Range(0, parts.Count).Any(p => parts[room].Contains(parts[p]) && scores[t, p] > scores[t, room] + OneSided));
 
         bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;
 

@@ -30,7 +30,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         });
         var (time, identities) = Identified(scans, onsets);
         var sounds = files.Select((f, i) => scans[i].IsSilent || f.Wave.Format.SampleRate != _rate ? null : Heard(f.Wave, scans[i])).ToList();
-        var pairs = Doubles.Of(sounds, onsets, [.. scans.Select(s => s.Levels.Channels.Any(c => c.ClippedRuns > 0))], cancel);
+        var pairs = Doubles.Of(sounds, onsets, [.. scans.Select(s => s.Levels.Channels.Any(c => c.ClippedRuns > 0))], ArePartners, cancel);
         var doubles = new DoubleOf?[files.Count];
         if (pairs.Count > 0)
         {
@@ -109,6 +109,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
+
+        bool ArePartners(int one, int other) => identities[one].Part is { } here && identities[other].Part is { } there && parts[here].IsAsPlayed(parts[there]);
 
         // Of two copies of what the same notes play, each holds what it is called after, as far as notes can tell.
         int? Held(int? part, int? named) => part is { } p && named is { } own && parts[p].IsAsPlayed(parts[own]) ? own : part;

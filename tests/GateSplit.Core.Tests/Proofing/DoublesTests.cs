@@ -40,7 +40,7 @@ public sealed class DoublesTests
         }
 
         ImmutableArray<Onset> Onsets(int later) => [.. Times.Select(t => new Onset(t + ((double)later / Rate), 0.5))];
-        var pairs = Doubles.Of([new Samples(clicks), new Samples(Later(clicks, lag, 0.5))], [Onsets(0), Onsets(lag)], [false, false], TestContext.Current.CancellationToken);
+        var pairs = Doubles.Of([new Samples(clicks), new Samples(Later(clicks, lag, 0.5))], [Onsets(0), Onsets(lag)], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
         Assert.Equal(lag, Assert.Single(pairs).Other.LagFrames, 0.02);
     }
 
@@ -69,7 +69,7 @@ public sealed class DoublesTests
     public void A_copy_of_one_hit_at_the_very_start_is_told()
     {
         var hit = Struck(1)[(int)(Times[0] * Rate)..(int)(Times[1] * Rate)];
-        var pairs = Doubles.Of([new Samples(hit), new Samples([.. hit])], [[new Onset(0, 0.5)], [new Onset(0, 0.5)]], [false, false], TestContext.Current.CancellationToken);
+        var pairs = Doubles.Of([new Samples(hit), new Samples([.. hit])], [[new Onset(0, 0.5)], [new Onset(0, 0.5)]], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
         Assert.Equal((0, 1), Assert.Single(pairs) is var (one, other) ? (one, other.File) : default);
     }
 
@@ -154,7 +154,7 @@ public sealed class DoublesTests
         var random = new Random(6);
         var low = 0.0;
         float[] sound = [.. Enumerable.Range(0, Length).Select(i => (float)(i < 2 * Rate ? 0 : (low += 0.02 * ((2 * random.NextDouble()) - 1 - low)) * Math.Min(1, (i - (2.0 * Rate)) / Rate)))];
-        var pairs = Doubles.Of([new Samples(Noisy(sound, 0.001, 2)), new Samples(Noisy(Later(sound, 500, 1), 0.001, 3))], [[new Onset(0, 0.001)], [new Onset(0, 0.001)]], [false, false], TestContext.Current.CancellationToken);
+        var pairs = Doubles.Of([new Samples(Noisy(sound, 0.001, 2)), new Samples(Noisy(Later(sound, 500, 1), 0.001, 3))], [[new Onset(0, 0.001)], [new Onset(0, 0.001)]], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
         Assert.Equal(500, Assert.Single(pairs).Other.LagFrames, 0.3);
     }
 
@@ -194,7 +194,7 @@ public sealed class DoublesTests
 
         ImmutableArray<Onset> At(params int[] hits) => [.. hits.Select(h => new Onset(Times[h], 0.5))];
         var pairs = Doubles.Of(
-            [new Samples(Noisy(sound, 0.001, 2)), new Samples(Noisy(sound, 0.001, 3))], [At(0, 2, 4, 11, 13), At(5, 7, 12, 14, 16)], [false, false], TestContext.Current.CancellationToken);
+            [new Samples(Noisy(sound, 0.001, 2)), new Samples(Noisy(sound, 0.001, 3))], [At(0, 2, 4, 11, 13), At(5, 7, 12, 14, 16)], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
         Assert.Equal(0, Assert.Single(pairs).Other.LagFrames, 0.5);
     }
 
@@ -338,7 +338,7 @@ public sealed class DoublesTests
 
         ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
         var pairs = Doubles.Of(
-            [new Samples(Noisy(Tone(0), 1e-5, 2)), new Samples(Noisy(other, 1e-5, 3))], [onsets, [.. onsets, .. ticks]], [false, false], TestContext.Current.CancellationToken);
+            [new Samples(Noisy(Tone(0), 1e-5, 2)), new Samples(Noisy(other, 1e-5, 3))], [onsets, [.. onsets, .. ticks]], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
         Assert.Equal(copy, pairs.Count > 0);
     }
 
@@ -365,7 +365,7 @@ public sealed class DoublesTests
 
         ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
         var pairs = Doubles.Of(
-            [new Samples(Noisy(Bright(0), 1e-5, 2)), new Samples(Noisy(Bright(7.5), 1e-5, 3))], [onsets, [.. onsets, .. Times.Select(t => new Onset(t + 0.08, 0.1))]], [false, false], TestContext.Current.CancellationToken);
+            [new Samples(Noisy(Bright(0), 1e-5, 2)), new Samples(Noisy(Bright(7.5), 1e-5, 3))], [onsets, [.. onsets, .. Times.Select(t => new Onset(t + 0.08, 0.1))]], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
         Assert.Equal(7.5, Assert.Single(pairs).Other.LagFrames, 0.05);
     }
 
@@ -383,7 +383,7 @@ public sealed class DoublesTests
         {
             var random = new Random(seed);
             Onset[] between = [.. Times.Select(t => new Onset((t - 0.06 - (0.1 * random.NextDouble())) / faster, 0.01))];
-            var pairs = Doubles.Of([Heard(seed), Heard(seed + 1)], [onsets, [.. onsets.Concat(between).OrderBy(o => o.Seconds)]], [false, false], TestContext.Current.CancellationToken);
+            var pairs = Doubles.Of([Heard(seed), Heard(seed + 1)], [onsets, [.. onsets.Concat(between).OrderBy(o => o.Seconds)]], [false, false], (_, _) => false, TestContext.Current.CancellationToken);
             Assert.Single(pairs);
         }
     }
@@ -394,7 +394,7 @@ public sealed class DoublesTests
     private static DoubleOf? Of(float[] one, float[] other, int clips = -1)
     {
         ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
-        var pairs = Doubles.Of([new Samples(one), new Samples(other)], [onsets, onsets], [clips == 0, clips == 1], TestContext.Current.CancellationToken);
+        var pairs = Doubles.Of([new Samples(one), new Samples(other)], [onsets, onsets], [clips == 0, clips == 1], (_, _) => false, TestContext.Current.CancellationToken);
         return pairs.Count == 0 ? null : Assert.Single(pairs).Other;
     }
 
