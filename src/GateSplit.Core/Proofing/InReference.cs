@@ -45,9 +45,10 @@ internal sealed class InReference(
             place = Likelier(place, most);
         }
 
-        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it.
+        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it: of one file, that it lies where the take was first laid.
         var moved = place.Start - first.Start;
-        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - moved - (known[i] * _rate)).OfType<double>()], Beside * _rate) is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) > ClearAt(place))
+        List<double> apart = [.. _mixed.Select(i => all[i]?.Frames - moved - (known[i] * _rate)).OfType<double>()];
+        if ((apart.Count == 1 ? -moved : MostCommon(apart, Beside * _rate)) is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) > ClearAt(place))
         {
             _beside = noted / _rate;
         }
@@ -232,9 +233,12 @@ internal sealed class InReference(
     private int ClearAt((double Start, double Slope) place, double beside = 0) =>
         InTheMix(place, [.. known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
 
-    /// <summary>By how much most files lie beside the take, in frames; null where they do not.</summary>
-    private double? Common(SoundLag?[] lags) =>
-        MostCommon([.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()], Together * _rate) is { } beside && Math.Abs(beside) > Half ? beside : null;
+    /// <summary>By how much most files lie beside the take, in frames, or if as many lie together elsewhere, most of those near it; null where they do not.</summary>
+    private double? Common(SoundLag?[] lags)
+    {
+        List<double> all = [.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()];
+        return (MostCommon(all, Together * _rate) ?? MostCommon(all.FindAll(l => Math.Abs(l) <= Beside * _rate), Together * _rate)) is { } beside && Math.Abs(beside) > Half ? beside : null;
+    }
 
     /// <summary>About which of some values more others lie than about any that lies elsewhere; null where none has more.</summary>
     private static double? MostCommon(IReadOnlyList<double> values, double near)

@@ -247,6 +247,43 @@ public sealed class DoublesTests
     }
 
     [Theory]
+    [InlineData(0.9, false, true)]
+    [InlineData(0.9, true, false)]
+    [InlineData(1.0, true, true)]
+    public void Of_files_that_the_same_notes_play_a_little_less_in_one_octave_makes_another_microphone(double hiss, bool partners, bool copy)
+    {
+        // 0.9 dB less of the hiss over low tones, and noise far below it.
+        var (low, over) = Swelling(0.1, 0.02, 5);
+        float[] Heard(double top) => [.. low.Zip(over, (l, h) => l + ((float)top * h))];
+        Assert.Equal(copy, Of(Noisy(Heard(1), 1e-4, 2), Noisy(Later(Heard(hiss), 300, 1), 1e-4, 3), partners: partners) is not null);
+    }
+
+    [Theory]
+    [InlineData(1.0, true)]
+    [InlineData(0.7, false)]
+    public void Another_microphone_that_clips_is_told_by_its_top_where_it_does_not(double top, bool copy)
+    {
+        // The hits clip; between them a rattle does not.
+        float[] Heard(double level)
+        {
+            var (sound, random) = (new float[Length], new Random(6));
+            for (var hit = 0; hit < Times.Length; hit++)
+            {
+                for (var i = 0; i < 12000; i++)
+                {
+                    var rattle = 0.06 * (hit % 2) * level * ((2 * random.NextDouble()) - 1);
+                    sound[(int)(Times[hit] * Rate) + i] = (float)(Math.Exp(-i / 3000.0) * ((Level(hit) * Math.Sin(2 * Math.PI * 90 * i / Rate)) + rattle));
+                }
+            }
+
+            return sound;
+        }
+
+        Assert.Equal(copy, Of(Noisy(Heard(1), 0.004, 2), Clipped(Noisy(Later(Heard(top), 434, 1), 0.004, 3)), 1) is not null);
+        Assert.Equal(copy, Of(Clipped(Noisy(Heard(top), 0.004, 2)), Noisy(Later(Heard(1), -434, 1), 0.004, 3), 0) is not null);
+    }
+
+    [Theory]
     [InlineData(300)]
     [InlineData(-1100)]
     public void A_copy_of_one_low_tone_that_swells_is_told_where_it_lies_and_not_periods_away(int lag)
@@ -391,10 +428,10 @@ public sealed class DoublesTests
     [Fact]
     public void Another_take_of_the_same_notes_is_no_copy() => Assert.Null(Of(Struck(1), Struck(9)));
 
-    private static DoubleOf? Of(float[] one, float[] other, int clips = -1)
+    private static DoubleOf? Of(float[] one, float[] other, int clips = -1, bool partners = false)
     {
         ImmutableArray<Onset> onsets = [.. Times.Select((t, i) => new Onset(t, Level(i)))];
-        var pairs = Doubles.Of([new Samples(one), new Samples(other)], [onsets, onsets], [clips == 0, clips == 1], (_, _) => false, TestContext.Current.CancellationToken);
+        var pairs = Doubles.Of([new Samples(one), new Samples(other)], [onsets, onsets], [clips == 0, clips == 1], (_, _) => partners, TestContext.Current.CancellationToken);
         return pairs.Count == 0 ? null : Assert.Single(pairs).Other;
     }
 

@@ -198,6 +198,26 @@ public sealed class InReferenceTests
         Assert.Equal([1, 1, 1, 1], signs);
     }
 
+    [Theory]
+    [InlineData(-185)]
+    [InlineData(240)]
+    public void Where_the_one_file_with_notes_is_late_the_others_tell_it(int late)
+    {
+        // The take was laid by the only notes there are, and those are late themselves.
+        var (place, lags, signs) = Placed(late, (Noise(1), late, 1, null, 0), (Noise(2), 0, 1, null, null), (Noise(3), 0, 1, null, null), (Noise(4), 0, -1, null, null));
+        Assert.Equal(0, place);
+        Assert.Equal([late, 0, 0, 0], lags);
+        Assert.Equal([1, 1, 1, -1], signs);
+    }
+
+    [Fact]
+    public void Of_two_places_at_which_as_many_lie_the_take_lies_at_that_near_it()
+    {
+        var (place, lags, _) = Placed(6, (Noise(1), 0, 1), (Noise(2), 0, 1), (Noise(3), 176, 1), (Noise(4), 176, 1));
+        Assert.Equal(0, place);
+        Assert.Equal([0, 0, 176, 176], lags);
+    }
+
     [Fact]
     public void Two_microphones_of_one_room_of_which_one_is_late_by_itself_do_not_stand_for_each_other()
     {
