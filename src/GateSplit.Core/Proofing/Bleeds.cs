@@ -205,13 +205,13 @@ internal sealed class Bleeds
         var heard = hits.ConvertAll(h => Read(sound, h.At));
 
         // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before. Most of them tell the same, or it is something else that begins there.
-        var clear = heard.Select((h, i) => (h.Energy, h.Before, Own: own.Energies[i])).Where(h => h.Energy > OverBefore * h.Before && h.Own > 0).Select(h => (Heard: h.Energy - h.Before, h.Own)).ToList();
+        var all = heard.Select((h, i) => (Heard: h.Energy - h.Before, h.Before, Own: own.Energies[i])).Where(h => h.Own > 0).ToList();
+        var clear = all.FindAll(h => h.Heard + h.Before > OverBefore * h.Before);
         var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear.ConvertAll(h => h.Heard / h.Own));
-        List<(double Heard, double Own)> Near(double times) => clear.FindAll(h => h.Heard > middle / times * h.Own && h.Heard < middle * times * h.Own);
-        if (Near(Finer).Count is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear)
+        if (clear.Count(h => h.Heard > middle / Finer * h.Own && h.Heard < middle * Finer * h.Own) is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear)
         {
-            // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy.
-            var alike = Near(AsLoud);
+            // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy. One that is soft here counts as well, if it would be clear as loud as the others.
+            var alike = all.FindAll(h => h.Heard > 0 && h.Heard < middle * AsLoud * h.Own && Math.Max(h.Heard, middle * h.Own) + h.Before > OverBefore * h.Before);
             return (LevelOf(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
         }
 
@@ -257,9 +257,9 @@ internal sealed class Bleeds
 
         // By how much of what a filter expects is there: all of it, at every hit, where it is bleed.
         var heardOf = hits.Select((_, i) => i % 2 == 0 ? best.Odd : best.Even).Select((filter, i) => (There: Along(filter, crosses[i], lag), Expected: Led(filter, filter, autos[i]))).ToList();
-        var all = heardOf.Sum(t => t.Expected);
-        var share = heardOf.Sum(t => t.There) / all;
-        var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / all;
+        var expected = heardOf.Sum(t => t.Expected);
+        var share = heardOf.Sum(t => t.There) / expected;
+        var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / expected;
         var apart = tries.Max(t => t.Both) > FarApart * tries.Min(t => t.Both);
         if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread && (best.Known >= LeastKnown || !apart))
         {

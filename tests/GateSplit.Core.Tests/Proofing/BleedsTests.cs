@@ -187,6 +187,28 @@ public sealed class BleedsTests
         Assert.Empty(found.Concat(hidden));
     }
 
+    [Fact]
+    public void Of_tones_that_an_echo_makes_louder_or_softer_the_soft_ones_count_through_noise_as_well()
+    {
+        // Plucked tones of five pitches; their echo, 8 ms later and upside down, takes from some what it adds to others. Only these stand far out of the noise.
+        double[] hits = [.. Enumerable.Range(1, 16).Select(i => 2.3 * i)];
+        var (own, bled) = (new float[(int)(Seconds * Rate)], new float[(int)(Seconds * Rate)]);
+        foreach (var (k, start) in hits.Select((t, k) => (k, (int)(t * Rate))))
+        {
+            for (var i = 0; i < Rate; i++)
+            {
+                var pluck = Enumerable.Range(1, 20).Sum(h => Math.Exp(-2.0 * h * i / Rate) * Math.Sin(2 * Math.PI * h * 120 * (1 + (0.1 * (k % 5))) * i / Rate) / h);
+                own[start + i] = (float)(0.3 * Math.Exp(-3.0 * i / Rate) * pluck);
+            }
+        }
+
+        SoxTake.Add(bled, own, 120, 0.1);
+        SoxTake.Add(bled, own, 504, -0.08);
+        static double Energy(float[] sound) => sound.Sum(s => (double)s * s);
+        var bleed = Assert.Single(Told(own, Array.ConvertAll(bled, s => (float)(s + (0.0137 * Noise()))), hits, [], held: false));
+        Assert.Equal(10 * Math.Log10(Energy(bled) / Energy(own)), bleed.Level.Value, 0.5);
+    }
+
     private static ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held) => Both(own, other, notes, others, held).Found;
 
     private static (ImmutableArray<Bleed> Found, ImmutableArray<Bleed> Hidden) Both(float[] own, float[] other, double[] notes, double[] others, bool held)
