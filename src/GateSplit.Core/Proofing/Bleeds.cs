@@ -129,14 +129,14 @@ internal sealed class Bleeds
         foreach (var file in others)
         {
             _cancel.ThrowIfCancellationRequested();
-            if (_sounds[file] is not { } other || hits.FindAll(h => IsIn(other, h.At)) is not { Count: > 0 } within)
+            if (_sounds[file] is not { } other)
             {
                 continue;
             }
 
-            within = [.. within.Take(MostHits)];
-            var own = within.SequenceEqual(whole.Hits) ? whole : OwnAt(sound, within, held);
-            if ((within.Count < LeastHits ? AtMost(other, own) : Level(other, own, held)) is var (level, told, about) && level >= Least)
+            List<(long At, double Room)> within = [.. hits.Where(h => IsIn(other, h.At)).Take(MostHits)];
+            var measured = within.Count < LeastHits ? (AtMost(other, sound, within), false, false) : Level(other, within.SequenceEqual(whole.Hits) ? whole : OwnAt(sound, within, held), held);
+            if (measured is var (level, told, about) && level >= Least)
             {
                 yield return (file, level, told, about);
             }
@@ -162,11 +162,11 @@ internal sealed class Bleeds
             whole);
     }
 
-    /// <summary>What a file holds of an element at most, where too few hits of it are there to tell more: no more than all that is heard at the loudest of them.</summary>
-    private (Decibels Level, bool Told, bool About)? AtMost(IMonoSound sound, Own own)
+    /// <summary>What a file holds of an element at most, where too few hits of it are there to tell more: no more than all that is heard at the loudest of them, or where none is there, as much as its own track.</summary>
+    private Decibels AtMost(IMonoSound sound, IMonoSound own, List<(long At, double Room)> hits)
     {
-        List<double> shares = [.. own.Hits.Zip(own.Energies).Where(h => h.Second > 0).Select(h => Read(sound, h.First.At).Energy / h.Second)];
-        return shares.Count == 0 ? null : (LevelOf(Same * shares.Max()), false, false);
+        List<double> shares = [.. hits.Select(h => (Read(sound, h.At).Energy, Own: Read(own, h.At))).Where(h => h.Own.Energy > h.Own.Before).Select(h => h.Energy / (h.Own.Energy - h.Own.Before))];
+        return shares.Count == 0 ? new Decibels(0) : LevelOf(Same * shares.Max());
     }
 
     /// <summary>An element over as long as it sounds alone: its energies by bin, and the autocorrelation they stand for.</summary>
