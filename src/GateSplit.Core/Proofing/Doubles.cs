@@ -375,9 +375,9 @@ internal static class Doubles
         double Noise(int b) => noise[b] * shared[b].Count;
         double OtherNoise(int b) => otherNoise[b] * shared[b].Count;
 
-        // Noise is another in each file, and tells nothing.
+        // Noise is another in each file, and tells nothing; and where a file is brightest, it may be at the edges of a hole, or at a click.
         double Sounds(double energy, double noise) => Math.Max(0, energy - (MostQuiet * noise));
-        if (octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => Sounds(sums[b].One, Noise(b))) > Much * whole.One || apart.Sum(b => Sounds(sums[b].Other, OtherNoise(b))) > Much * whole.Other))
+        if (over == 0 && octaves.FindAll(b => sums[b].Alike < Apart) is var apart && (apart.Sum(b => Sounds(sums[b].One, Noise(b))) > Much * whole.One || apart.Sum(b => Sounds(sums[b].Other, OtherNoise(b))) > Much * whole.Other))
         {
             return null;
         }

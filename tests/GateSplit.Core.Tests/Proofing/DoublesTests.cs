@@ -51,6 +51,27 @@ public sealed class DoublesTests
     public void A_clean_copy_of_what_hisses_is_a_copy(double hiss) => Assert.Equal(0, Of(Noisy(Struck(1), hiss, 2), Struck(1))!.LagFrames, 0.05);
 
     [Fact]
+    public void A_copy_of_what_is_dark_is_a_copy_though_holes_in_it_are_the_brightest_there_is()
+    {
+        var sound = new float[Length];
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 12000; i++)
+            {
+                sound[start + i] = (float)(0.5 * Math.Exp(-i / 3000.0) * Math.Sin(2 * Math.PI * 70 * i / Rate));
+            }
+        }
+
+        var copy = Later(sound, 1675, 1);
+        foreach (var hole in new[] { 3, 11 })
+        {
+            copy.AsSpan((int)(Times[hole] * Rate) + 1675 + 200, 300).Clear();
+        }
+
+        Assert.Equal(1675, Of(Noisy(sound, 1e-6, 2), Noisy(copy, 1e-6, 3))!.LagFrames, 0.1);
+    }
+
+    [Fact]
     public void A_copy_upside_down_with_a_hole_and_a_click_is_a_copy()
     {
         var sound = Struck(1);
