@@ -250,7 +250,7 @@ internal static class Doubles
         var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
         var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
         var (loudest, brightest) = unclipped?.Invoke(frames) ?? (places, Both(first.Brightest.Value, second.Brightest.Value));
-        (loudest, brightest) = (Within(loudest), Within(brightest));
+        (loudest, brightest) = (Once(Within(loudest)), Once(Within(brightest)));
         var gains = unclipped is null || loudest.Length >= LeastPlaces
             ? Gains(first, second, loudest, (frames, more), Faint) is { } loud && Gains(first, second, brightest, (frames, more), Faint, OverSome) is { } bright ? [.. loud, .. bright] : null
             : Gains(first, second, places, (frames, more), Clipping);
@@ -258,6 +258,9 @@ internal static class Doubles
         return isCopy ? new(0, later, Decibels.FromRatio(top / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
 
         long[] Both(long[] ofOne, long[] ofOther) => Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
+
+        // One hit counts once, though it begins in either.
+        long[] Once(long[] of) => [.. of.Where((p, i) => !of.Take(i).Any(o => Math.Abs(o - p) < window / 2))];
     }
 
     /// <summary>The height of a peak between samples, which for what is bright is far above those at either side: by the sinc, faded.</summary>
@@ -401,7 +404,8 @@ internal static class Doubles
             var loudest = shared[b].Select(s => s.One).DefaultIfEmpty().Max();
             var heard = shared[b].FindAll(s => s.One >= Soft * loudest && s.One * MostNoise > NoiseIn(s)).ConvertAll(s => s with { One = s.One - NoiseIn(s) });
             double NoiseIn(Shared s) => Math.Min(noise[b], (1 - s.Alike) * s.One);
-            if (heard.Count == 0 || !(IsLoud(b) || IsClear(b)) || IsNoise(b))
+            // A hole has lows of its own: one window alone tells nothing.
+            if (heard.Count < Math.Min(LeastPlaces, places.Length) || heard.Count == 0 || !(IsLoud(b) || IsClear(b)) || IsNoise(b))
             {
                 return null;
             }
