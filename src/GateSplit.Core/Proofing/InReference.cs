@@ -17,6 +17,7 @@ internal sealed class InReference(
     private const int Places = 6; // for each file, at which all are compared with the mix
     private const int LeastLags = 2;
     private const int MostDoubtful = 24;
+    private const int MostPlaces = 6;
     private const double NotesTell = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
@@ -57,6 +58,17 @@ internal sealed class InReference(
         if (Common(lags) is { } more)
         {
             place = Likelier(place, more);
+            lags = Lags(place);
+        }
+
+        if (place.Slope != 0 && Array.TrueForAll(lags, l => l is null))
+        {
+            place = Straightened(place, lags, InTheMix(place, lags), windows);
+        }
+
+        if (Elsewhere(place, lags) is { } elsewhere)
+        {
+            place = elsewhere;
             lags = Lags(place);
         }
 
@@ -233,6 +245,35 @@ internal sealed class InReference(
     private int ClearAt((double Start, double Slope) place, double beside = 0) =>
         InTheMix(place, [.. known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
 
+    /// <summary>
+    /// Another place of the take, of those where one of its files may lie, if all files on the take explain more of the mix there than they do
+    /// where each was found: what is held is nearly the same a period later. Null where there is none.
+    /// </summary>
+    private (double Start, double Slope)? Elsewhere((double Start, double Slope) place, SoundLag?[] lags)
+    {
+        List<double> away = [];
+        foreach (var by in _mixed.Select(i => lags[i]?.Frames).Concat(_mixed.Select(i => Lag(reference, i, place, near: false, SoundLag.Place.Likely)?.Frames)).OfType<double>())
+        {
+            if (Math.Abs(by) > Beside * _rate && !away.Exists(a => Math.Abs(a - by) <= Beside * _rate))
+            {
+                away.Add(by);
+            }
+        }
+
+        (double Start, double Slope)? best = null;
+        var left = away.Count > 0 ? Explained(place, lags).Left : [];
+        foreach (var there in away.Take(MostPlaces).Select(by => Moved(place, by)))
+        {
+            var here = Explained(there, [.. known.Select(late => InFrames(late + _beside))]).Left;
+            if (here.Zip(left).All(l => l.First < l.Second))
+            {
+                (best, left) = (there, here);
+            }
+        }
+
+        return best;
+    }
+
     /// <summary>By how much most files lie beside the take, in frames, or if as many lie together elsewhere, most of those near it; null where they do not.</summary>
     private double? Common(SoundLag?[] lags)
     {
@@ -306,10 +347,11 @@ internal sealed class InReference(
         return (all, left);
     }
 
-    /// <summary>Where the files that lie on the take lie in the mix, as loud as they are there: what is late by itself would bend the line.</summary>
+    /// <summary>Where the files that lie on the take lie in the mix, or if it is known of none, all of them, as loud as they are there: what is late by itself would bend the line.</summary>
     private (double Start, double Slope) Straightened((double Start, double Slope) place, SoundLag?[] lags, InMix[] told, List<long> windows)
     {
         var onTake = _mixed.Where(i => lags[i] is { } lag && Math.Abs(lag.Frames) <= Beside * _rate).ToList();
+        onTake = onTake.Count == 0 && Array.TrueForAll(lags, l => l is null) ? _mixed : onTake;
         return onTake.Count == 0 ? place : Comparison.Nearer(reference, new MonoSum([.. onTake.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]), place, windows);
     }
 
