@@ -25,8 +25,8 @@ internal static class Doubles
     private const double Near = 0.01; // s
     private const double Faint = 1e-4; // of the energy of a file: what is moved between samples is not the same there
     private const double Through = 0.375; // of the energy: what Hann's window lets through
-    private const double OverNoise = 10;
-    private const double OverSome = 4;
+    private const double OverNoise = 10; // times, in energy: nothing but the sound is heard
+    private const double OverSome = 4; // where enough bins tell how much of it is noise
     private const int LeastBins = 100; // of an octave of a window: fewer do not tell how much of it is noise
     private const double LeastEnergy = 0.1; // of where it is loudest, the other has where the two are compared
     private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere

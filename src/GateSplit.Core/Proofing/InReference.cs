@@ -17,7 +17,7 @@ internal sealed class InReference(
     private const int Places = 6; // for each file, at which all are compared with the mix
     private const int LeastLags = 2;
     private const int MostDoubtful = 24;
-    private const int MostPlaces = 6;
+    private const int MostPlaces = 6; // tried for a take
     private const double NotesTell = 0.0008; // s: the notes of what is struck tell as much, and what bleeds in may lie beside it
     private const double Beside = 0.0005; // s: less is what a filter in the mix does
     private const double Together = 0.0001; // s: sounds that lie so near each other lie at the same place
@@ -246,11 +246,16 @@ internal sealed class InReference(
         InTheMix(place, [.. known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
 
     /// <summary>
-    /// Another place of the take, of those where one of its files may lie, if all files on the take explain more of the mix there than they do
-    /// where each was found: what is held is nearly the same a period later. Null where there is none.
+    /// Where no two files lie on the take, another place of it, of those where one of them may lie, if all files there explain more of the mix than
+    /// they do where each was found: what is held is nearly the same a period later. Null where there is none.
     /// </summary>
     private (double Start, double Slope)? Elsewhere((double Start, double Slope) place, SoundLag?[] lags)
     {
+        if (_mixed.Count(i => lags[i] is { } lag && Math.Abs(lag.Frames) <= Beside * _rate) >= LeastLags)
+        {
+            return null;
+        }
+
         List<double> away = [];
         foreach (var by in _mixed.Select(i => lags[i]?.Frames).Concat(_mixed.Select(i => Lag(reference, i, place, near: false, SoundLag.Place.Likely)?.Frames)).OfType<double>())
         {

@@ -247,24 +247,8 @@ public sealed class DoublesTests
     [InlineData(0.7, false)]
     public void Another_microphone_is_told_by_its_top_where_that_sounds_if_noise_hides_it_at_the_strongest_beginnings(double top, bool copy)
     {
-        // A low drum, and between its hits a soft rattle.
-        float[] Heard(double level)
-        {
-            var (sound, random) = (new float[Length], new Random(6));
-            for (var hit = 0; hit < Times.Length; hit++)
-            {
-                for (var i = 0; i < 12000; i++)
-                {
-                    var rattle = 0.06 * (hit % 2) * level * ((2 * random.NextDouble()) - 1);
-                    sound[(int)(Times[hit] * Rate) + i] = (float)(Math.Exp(-i / 3000.0) * ((Level(hit) * Math.Sin(2 * Math.PI * 90 * i / Rate)) + rattle));
-                }
-            }
-
-            return sound;
-        }
-
-        Assert.Equal(copy, Of(Noisy(Heard(1), 0.004, 2), Noisy(Later(Heard(top), 434, 1), 0.004, 3)) is not null);
-        Assert.Equal(copy, Of(Noisy(Heard(top), 0.004, 2), Noisy(Later(Heard(1), -434, 1), 0.004, 3)) is not null);
+        Assert.Equal(copy, Of(Noisy(Rattling(1), 0.004, 2), Noisy(Later(Rattling(top), 434, 1), 0.004, 3)) is not null);
+        Assert.Equal(copy, Of(Noisy(Rattling(top), 0.004, 2), Noisy(Later(Rattling(1), -434, 1), 0.004, 3)) is not null);
     }
 
     [Theory]
@@ -284,24 +268,9 @@ public sealed class DoublesTests
     [InlineData(0.7, false)]
     public void Another_microphone_that_clips_is_told_by_its_top_where_it_does_not(double top, bool copy)
     {
-        // The hits clip; between them a rattle does not.
-        float[] Heard(double level)
-        {
-            var (sound, random) = (new float[Length], new Random(6));
-            for (var hit = 0; hit < Times.Length; hit++)
-            {
-                for (var i = 0; i < 12000; i++)
-                {
-                    var rattle = 0.06 * (hit % 2) * level * ((2 * random.NextDouble()) - 1);
-                    sound[(int)(Times[hit] * Rate) + i] = (float)(Math.Exp(-i / 3000.0) * ((Level(hit) * Math.Sin(2 * Math.PI * 90 * i / Rate)) + rattle));
-                }
-            }
-
-            return sound;
-        }
-
-        Assert.Equal(copy, Of(Noisy(Heard(1), 0.004, 2), Clipped(Noisy(Later(Heard(top), 434, 1), 0.004, 3)), 1) is not null);
-        Assert.Equal(copy, Of(Clipped(Noisy(Heard(top), 0.004, 2)), Noisy(Later(Heard(1), -434, 1), 0.004, 3), 0) is not null);
+        // Its hits clip, and the rattle between them does not.
+        Assert.Equal(copy, Of(Noisy(Rattling(1), 0.004, 2), Clipped(Noisy(Later(Rattling(top), 434, 1), 0.004, 3)), 1) is not null);
+        Assert.Equal(copy, Of(Clipped(Noisy(Rattling(top), 0.004, 2)), Noisy(Later(Rattling(1), -434, 1), 0.004, 3), 0) is not null);
     }
 
     [Theory]
@@ -470,6 +439,22 @@ public sealed class DoublesTests
             {
                 var noise = 2 * random.NextDouble() - 1;
                 sound[(int)(Times[hit] * Rate) + i] += (float)((level ?? Level(hit)) * Math.Exp(-i / decay) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
+            }
+        }
+
+        return sound;
+    }
+
+    /// <summary>A low drum, and at every other of its hits a soft rattle.</summary>
+    private static float[] Rattling(double level)
+    {
+        var (sound, random) = (new float[Length], new Random(6));
+        for (var hit = 0; hit < Times.Length; hit++)
+        {
+            for (var i = 0; i < 12000; i++)
+            {
+                var rattle = 0.06 * (hit % 2) * level * ((2 * random.NextDouble()) - 1);
+                sound[(int)(Times[hit] * Rate) + i] = (float)(Math.Exp(-i / 3000.0) * ((Level(hit) * Math.Sin(2 * Math.PI * 90 * i / Rate)) + rattle));
             }
         }
 
