@@ -180,6 +180,25 @@ public sealed class BleedsTests
     }
 
     [Fact]
+    public void Of_two_hits_the_louder_tells_how_much_may_be_hidden()
+    {
+        double[] hits = [3, 6, 9, 12];
+        var own = Bursts(hits, ring: 0.02);
+        var other = Scaled(own, 0.1f)[..(8 * Rate)];
+        other.AsSpan(0, 5 * Rate).Clear(); // a hole
+        Assert.InRange(Assert.Single(Both(own, other, hits, [], held: false).Hidden).Level.Value, -20, -18.9);
+    }
+
+    [Fact]
+    public void Hits_before_a_file_begins_are_none()
+    {
+        double[] notes = [-1, 3, 6];
+        var own = new Samples(Bursts([3, 6], ring: 0.02));
+        Part[] parts = [new("Own", [.. notes], false) { Keys = [(0, 36)] }, new("Other", [], false) { Keys = [(0, 38)] }];
+        Assert.Contains(0, Bleeds.Of([own, own], [new(0, 1, [], 0), new(1, 1, [], 0)], parts, new(0, 0), default).NeverAlone);
+    }
+
+    [Fact]
     public void Of_a_file_that_ends_before_any_hit_nobody_can_tell()
     {
         var own = Bursts([3, 6, 9, 12], ring: 0.02);
