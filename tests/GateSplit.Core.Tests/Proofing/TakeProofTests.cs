@@ -171,6 +171,22 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData(38, false)] // the same notes
+    [InlineData(39, true)] // those of another drum, which it does not hold
+    public void A_little_less_top_makes_another_microphone_of_what_the_same_notes_play(int key, bool copy)
+    {
+        _parts[1] = _parts[1] with { Keys = [(10, 38)] };
+        _parts[4] = new Part("Tick", key == 38 ? _parts[1].Notes : _parts[4].Notes, false) { Keys = [(10, key)] };
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+
+        // 0.9 dB less at 17 kHz.
+        var crack = _stems["Crack"];
+        float[] duller = [.. crack.Select((s, i) => i == 0 || i == crack.Length - 1 ? s : 0.94f * s + 0.03f * (crack[i - 1] + crack[i + 1]))];
+        (files["Crack"], files["Tick"]) = (SoxTake.Noisy(crack, -80, 1), SoxTake.Noisy(duller, -80, 2));
+        Assert.Equal(copy ? 1 : 0, Proved(files, null).Tracks.Count(t => t.Double is not null));
+    }
+
+    [Theory]
     [InlineData(0.5, 0, 4)]
     [InlineData(1, 0, 4)]
     [InlineData(3, 60, 4)]
