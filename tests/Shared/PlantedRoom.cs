@@ -144,7 +144,7 @@ public sealed class PlantedRoom
     {
         var (at, beat) = (1.0, 0.9 + 0.4 * _random.NextDouble());
         var times = new List<double[]>();
-        foreach (var turn in Call.Turns)
+        for (var turn = 0; turn < Call.Turns.Length; turn++)
         {
             var hits = new double[2 + _random.Next(3)];
             for (var i = 0; i < hits.Length; i++)
@@ -153,7 +153,8 @@ public sealed class PlantedRoom
                 at += beat;
             }
 
-            at += Math.Max(0.5 + _random.NextDouble(), View.RingSeconds(turn.Elements[0]));
+            // It dies away, as the instructions ask.
+            at += Math.Max(0.5 + _random.NextDouble(), turn + 1 < Call.Turns.Length ? Call.Turns[turn + 1].Hits[0] - Call.Turns[turn].End : 0);
             times.Add(hits);
         }
 

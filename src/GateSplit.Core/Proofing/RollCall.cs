@@ -60,11 +60,19 @@ public sealed record RollCall(int Pass, ImmutableArray<Turn> Turns, ImmutableArr
             var end = held ? at + HeldSeconds : at + 2;
             var own = together.Select(e => e.Ref).ToImmutableArray();
             turns.Add(new(own, string.Join(" + ", together.Select(e => e.Chart.Name)), channel, key, held, hits, end, [.. Planned(all, unit, called, own)]));
-            at = end + Math.Max(LeastGap, called.RingSeconds);
+            at = end + Gap(all, unit, called);
         }
 
         return new(pass, turns.ToImmutable(), [.. elements.Where(e => !turns.Any(t => t.Elements.Contains(e.Ref))).Select(e => e.Chart.Name)], inputs);
     }
+
+    /// <summary>How long nothing is called after a voice: as long as it rings as it is set, or a return that is heard.</summary>
+    private static double Gap(SplitView all, Unit unit, ChartVoice called) =>
+        all.SoundingElements.Where(e => e.Unit.Id == unit.Id && e.Chart.Kind == ElementKind.Return && all.Signal.Reaching(e.Ref).Any())
+            .Select(e => e.Chart.ReturnSeconds)
+            .Append(called.RingSeconds * unit.Voice(called.Id).DecayScale)
+            .Append(LeastGap)
+            .Max();
 
     /// <summary>The same split with one armed track on each input that is switched on, and no other: what a recorder that records everything hears.</summary>
     public static Split Listening(Split split)

@@ -151,7 +151,9 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     private double? ByLeads(ImmutableArray<Onset>[] onsets)
     {
         const double Pause = 0.7; // s: hits of one element lie farther apart, what swings in what is held does not
-        var all = onsets.SelectMany(o => o).Select(o => o.Seconds).Order().ToArray();
+        const double Faint = 0.02; // of the strongest: noise that begins with the file begins so
+        var faint = Faint * onsets.SelectMany(o => o).Max(o => o.Strength);
+        var all = onsets.SelectMany(o => o).Where(o => o.Strength > faint).Select(o => o.Seconds).Order().ToArray();
         var leads = all.Where((at, i) => i == 0 || at - all[i - 1] > Pause).ToArray();
         var hits = call.Turns.Skip(1).SelectMany(t => t.Hits).ToArray();
         double[] starts = [.. leads.Zip(hits, (lead, hit) => lead - hit)];
@@ -176,39 +178,42 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         return nearest;
     }
 
-    /// <summary>How slow the recording runs: by the hits of each turn against each other where channels differ in latency, by all turns where they do not. What is held begins too softly to tell.</summary>
+    /// <summary>
+    /// How slow the recording runs: by the hits of each turn against each other, which are one sound. Where too few of them tell, or they differ, by
+    /// how the turns lie to each other if all channels have one latency. What is held begins too softly to tell.
+    /// </summary>
     private double? DriftOf(ImmutableArray<Onset>[] onsets, double start)
     {
-        var firsts = new List<(double At, double Value)>();
         const int Enough = 3;
-        foreach (var turn in call.Turns.Where(t => !t.Held))
-        {
-            var met = onsets.Select(o => Nearest(o, start + turn.Hits[0], Widely)).OfType<Onset>().ToList();
-            if (met.Count > 0)
-            {
-                var loudest = met.MaxBy(m => m.Strength);
-                firsts.Add((turn.Hits[0], loudest.Seconds - start - turn.Hits[0]));
-            }
-        }
-
+        const double Agree = 1e-5; // half of the turns tell the same, within that
         const double OneLatency = 0.0005; // s
-        if (firsts.Count >= Enough && TheilSen.Fit(firsts) is var (offset, slope) && Math.Abs(slope) <= MostDrift && TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - slope * f.At))]) < OneLatency)
-        {
-            return slope;
-        }
-
-        var within = new List<double>();
+        var (firsts, within) = (new List<(double At, double Value)>(), new List<double>());
         foreach (var turn in call.Turns.Where(t => !t.Held))
         {
             var met = onsets.Select((o, c) => (Channel: c, First: Nearest(o, start + turn.Hits[0], Widely))).Where(m => m.First is not null).ToList();
-            if (met.Count > 0 && met.MaxBy(m => m.First!.Value.Strength) is var (channel, first) && Between(channels[channel], first!.Value.Seconds, turn.Hits[^1] - turn.Hits[0]) is { } apart
-                && apart / (turn.Hits[^1] - turn.Hits[0]) - 1 is var slow && Math.Abs(slow) <= MostDrift)
+            if (met.Count == 0)
+            {
+                continue;
+            }
+
+            var (channel, first) = met.MaxBy(m => m.First!.Value.Strength);
+            var length = turn.Hits[^1] - turn.Hits[0];
+            firsts.Add((turn.Hits[0], first!.Value.Seconds - start - turn.Hits[0]));
+            if (Between(channels[channel], first.Value.Seconds, length) is { } apart && (apart / length) - 1 is var slow && Math.Abs(slow) <= MostDrift)
             {
                 within.Add(slow);
             }
         }
 
-        return within.Count == 0 ? null : TheilSen.Median(within);
+        double? ofTurns = within.Count == 0 ? null : TheilSen.Median(within);
+        if (within.Count >= Enough && TheilSen.Median([.. within.Select(w => Math.Abs(w - ofTurns!.Value))]) < Agree)
+        {
+            return ofTurns;
+        }
+
+        return firsts.Count >= Enough && TheilSen.Fit(firsts) is var (offset, slope) && Math.Abs(slope) <= MostDrift && TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - (slope * f.At)))]) < OneLatency
+            ? slope
+            : ofTurns;
     }
 
     /// <summary>How far apart two hits of one sound really are, by their correlation.</summary>
@@ -266,8 +271,16 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     /// <summary>By how much later than some hits a channel's sounds begin, where most of them have one.</summary>
     private static double? Beside(ImmutableArray<Onset> onsets, ImmutableArray<double> hits)
     {
-        var met = hits.Select(h => onsets.Where(o => Math.Abs(o.Seconds - h) < Widely).Select(o => (Onset?)o).MaxBy(o => o!.Value.Strength) is { } strongest ? strongest.Seconds - h : (double?)null).OfType<double>().ToList();
+        var met = hits.Select(h => First(onsets.Where(o => Math.Abs(o.Seconds - h) < Widely).ToList()) - h).OfType<double>().ToList();
         return 2 * met.Count > hits.Length && met.Max() - met.Min() < 2 * Near ? TheilSen.Median(met) : null;
+
+        // A hall has many beginnings, and its first is not the strongest.
+        static double? First(List<Onset> near)
+        {
+            const double Strong = 0.4; // of the strongest
+            var least = Strong * near.Select(o => o.Strength).DefaultIfEmpty().Max();
+            return near.Where(o => o.Strength >= least).Select(o => (double?)o.Seconds).FirstOrDefault();
+        }
     }
 
     /// <summary>
@@ -339,6 +352,8 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             var at = (long)((hit - 0.01) * rate);
             channels[main].Read(at, sound);
             channels[other].Read(at - reach, within);
+            FadeEnds(sound);
+            FadeEnds(within);
             var (one, two) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
             for (var i = 0; i < size; i++)
             {
@@ -356,6 +371,23 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var end = (int)Math.Clamp(((about ?? 0) + (about is null ? FurthestLatency : Beginning)) * rate + reach + 1, first + 1, lags.Length);
         var peak = CrossCorrelation.PeakOf(lags.AsSpan(first, end - first), channels[main].Rate);
         return Math.Abs(lags[first + (int)Math.Round(peak.Lag)]) < Clear * rms || peak.Lead < OnlyPlace ? (null, null) : ((first + peak.Lag - reach) / rate, peak.Sign);
+    }
+
+    /// <summary>Fades a stretch at its ends: of a low sound that rings on, the edge of a cut would have more phases than the sound.</summary>
+    private void FadeEnds(Span<float> samples)
+    {
+        var (fadeIn, fadeOut) = ((int)(0.005 * _rate.Hz), (int)(0.1 * _rate.Hz));
+        for (var i = 0; i < fadeIn; i++)
+        {
+            samples[i] *= Faded(i, fadeIn);
+        }
+
+        for (var i = 0; i < fadeOut; i++)
+        {
+            samples[^(i + 1)] *= Faded(i, fadeOut);
+        }
+
+        static float Faded(int i, int length) => (float)(0.5 - (0.5 * Math.Cos(Math.PI * (i + 0.5) / length)));
     }
 
     /// <summary>Tells of each line by how much later it is than the others: its first hit against a line through all of them.</summary>

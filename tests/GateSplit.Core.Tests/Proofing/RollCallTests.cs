@@ -27,9 +27,9 @@ public sealed class RollCallTests : IDisposable
         Assert.Equal([2.75, 3.75, 4.75], call.Turns[0].Hits);
         foreach (var (turn, next) in call.Turns.Zip(call.Turns.Skip(1)))
         {
-            // One second of nothing at least, or as long as it rings.
-            var voice = view.Split.Unit(turn.Elements[0].UnitId)!.Chart.Voices.First(v => v.Channel == turn.Channel && v.Plays(turn.Channel, turn.Key));
-            Assert.Equal(Math.Max(1, voice.RingSeconds), next.Hits[0] - turn.End, 1e-9);
+            // As long as it rings, or its return.
+            var chart = view.Split.Unit(turn.Elements[0].UnitId)!.Chart;
+            Assert.Equal(Math.Max(chart == WickerKeys.Chart ? 2.4 : 1.1, VoiceOf(view, turn).RingSeconds), next.Hits[0] - turn.End, 1e-9);
             Assert.Equal(turn.Held ? 1.5 : 2, turn.End - turn.Hits[0], 1e-9);
             Assert.Equal(turn.Held ? 1 : 3, turn.Hits.Length);
         }
@@ -40,6 +40,19 @@ public sealed class RollCallTests : IDisposable
         Assert.Equal(4, call.Instructions.Length);
         Assert.Equal(4, call.ByHand.Length);
         Assert.All(call.Turns, t => Assert.Contains(t.Name, call.ByHand[1]));
+    }
+
+    [Fact]
+    public void Where_no_return_is_heard_it_waits_a_second_or_as_long_as_a_voice_rings_as_it_is_set()
+    {
+        var (split, song) = Sessions.Fog;
+        Edit[] muted = [.. SplitView.Of(split, song).Elements.Where(e => e.Chart.Kind == ElementKind.Return).Select(e => new SetMuted(e.Ref, true))];
+        split = Sessions.After(split, muted);
+        split = split.With(split.Units[1] with { Voices = [.. split.Units[1].Voices.Select(v => v.VoiceId.Value == "pad" ? v with { DecayScale = 2 } : v)] });
+        var turns = RollCall.Of(SplitView.Of(split, song), 1).Turns;
+        var gaps = turns.Zip(turns.Skip(1)).ToDictionary(t => t.First.Name, t => t.Second.Hits[0] - t.First.End);
+        Assert.Equal(3.2, gaps["Mist pad"], 1e-9); // 1.6 s, set to ring twice as long
+        Assert.Equal(1, gaps["Keel bass"], 1e-9);
     }
 
     [Fact]
@@ -160,6 +173,9 @@ public sealed class RollCallTests : IDisposable
         Assert.Contains("do not fit the order", RollCallReading.Of(call, [new MonoReader(other)], byHand: true).Trouble);
         Assert.Contains("nobody to call", RollCallReading.Of(call with { Turns = [] }, [new MonoReader(other)]).Trouble);
     }
+
+    private static ChartVoice VoiceOf(SplitView view, Turn turn) =>
+        view.Split.Unit(turn.Elements[0].UnitId)!.Chart.Voices.First(v => v.Channel == turn.Channel && v.Plays(turn.Channel, turn.Key));
 
     private static SplitView View(DemoSession demo) => SplitView.Of(demo.Split, Song.Of(demo.Song));
 }
