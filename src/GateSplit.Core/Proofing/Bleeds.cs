@@ -36,6 +36,9 @@ internal sealed class Bleeds
     private const double SureShare = 0.05; // by which what is there may differ from what the filter expects
     private const double SureSpread = 0.5; // dB between the two halves
     private const double MostOfClear = 0.35; // dB: the standard error of the level that clear hits tell
+    private const double RingsOn = 3; // times, in energy, what was there before is more than what is there at a hit
+    private const double MostRing = 0.75; // of the hits
+    private const double Beyond = 2; // times, in energy, what is bled may be more than all that is heard: the hit may lie later in the file
     private const double LeastKnown = 0.6; // of the energy of an element
     private const double FarApart = 10; // times, in energy: where filters of different lengths differ so much, none of them tells what a band holds that it does not know
     private const double Hides = 4; // times what the filters make of noise may hide in it
@@ -246,10 +249,19 @@ internal sealed class Bleeds
         var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + _size) % _size])) - Lasting.Frames(Before, _rate);
         var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
         var bands = new BandGains(own.Element, own.Heard, Smooth(heard.Select(h => h.Earlier)), hits.Count, rate);
+        // No more is bled than is heard. And where what is heard only dies away at each hit, always alike, a filter may make a bleed of that: then it has to be sure.
+        var heardThere = all.Count == 0 ? double.PositiveInfinity : TheilSen.Median(all.ConvertAll(h => (h.Heard + h.Before) / h.Own));
+        var mostError = all.Count(h => h.Before > RingsOn * (h.Heard + h.Before)) >= MostRing * hits.Count ? SureError : MostError;
         var tries = _taps.Select(t => halves.Select(h => Filter(h.Auto, h.Cross, own.Whole, lag, t)).ToArray() is [{ } even, { } odd] ? new Try(even, odd, Explained(even, halves[1].Auto, halves[1].Cross, lag), bands, _size) : null).OfType<Try>().ToList();
         if (tries.Count == 0)
         {
             return null;
+        }
+
+        tries.RemoveAll(t => t.Both > Beyond * heardThere);
+        if (tries.Count == 0)
+        {
+            return (LevelOf(Same * heardThere), false, false);
         }
 
         var most = tries.Max(t => t.Explains);
@@ -261,7 +273,7 @@ internal sealed class Bleeds
         var share = heardOf.Sum(t => t.There) / expected;
         var error = Math.Sqrt(heardOf.Sum(t => (t.There - share * t.Expected) * (t.There - share * t.Expected)) * hits.Count / (hits.Count - 1.0)) / expected;
         var apart = tries.Max(t => t.Both) > FarApart * tries.Min(t => t.Both);
-        if (share is > LeastShare and < MostShare && error < MostError && best.Spread < MostSpread && (best.Known >= LeastKnown || !apart))
+        if (share is > LeastShare and < MostShare && error < mostError && best.Spread < MostSpread && (best.Known >= LeastKnown || !apart))
         {
             // A long filter follows whatever is there: where it tells something else than a short one, it has followed another.
             if (apart && tries[^1].Spread < MostSpread)

@@ -60,7 +60,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of), arePartners(one, of) ? MostOfPartners : MostDifferent) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of), (clipped[one], clipped[of]), arePartners(one, of) ? MostOfPartners : MostDifferent) is { } alike
                 && !HasMore(one, of, alike, back: false) && !HasMore(of, one, alike, back: true)
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
@@ -196,7 +196,7 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, (long[] Loudest, long[] Brightest)>? unclipped, double mostDifferent)
+    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, (long[] Loudest, long[] Brightest)>? unclipped, (bool One, bool Other) clips, double mostDifferent)
     {
         var (one, other) = (first.Sound, second.Sound);
         var (reach, window) = ((int)(Furthest * one.Rate.Hz), Window(one));
@@ -254,7 +254,7 @@ internal static class Doubles
         var gains = unclipped is null || loudest.Length >= LeastPlaces
             ? Gains(first, second, loudest, (frames, more), Faint) is { } loud && Gains(first, second, brightest, (frames, more), Faint, OverSome) is { } bright ? [.. loud, .. bright] : null
             : Gains(first, second, places, (frames, more), Clipping);
-        var isCopy = gains is not null && AreOne(gains, mostDifferent);
+        var isCopy = gains is not null && AreOne(gains, mostDifferent) && IsNoLouderClipped(gains, top / energyOfOne, clips);
         return isCopy ? new(0, later, Decibels.FromRatio(top / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
 
         long[] Both(long[] ofOne, long[] ofOther) => Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
@@ -418,10 +418,21 @@ internal static class Doubles
         return [.. octaves.Select(GainIn).OfType<GainInOctave>()];
     }
 
+    /// <summary>
+    /// Clipping makes what is loud softer, and never louder, than it was where it does not clip: what both hear of a third between their own sounds may
+    /// be one, and they are not.
+    /// </summary>
+    private static bool IsNoLouderClipped(List<GainInOctave> gains, double loud, (bool One, bool Other) clips)
+    {
+        var (soft, little) = (Math.Abs(Main(gains)), new Decibels(MostDifferent).Ratio);
+        return clips.One == clips.Other || gains.Count == 0 || (clips.One ? loud * little > soft : loud < soft * little);
+    }
+
+    private static double Main(List<GainInOctave> gains) => gains.Count == 0 ? 0 : gains.MaxBy(g => g.Energy).Value;
+
     private static bool AreOne(List<GainInOctave> gains, double mostDifferent)
     {
-        var most = new Decibels(mostDifferent).Ratio - 1;
-        var main = gains.Count == 0 ? 0 : gains.MaxBy(g => g.Energy).Value;
+        var (most, main) = (new Decibels(mostDifferent).Ratio - 1, Main(gains));
         return gains.TrueForAll(g => Math.Abs(g.Value - main) <= (most * Math.Abs(main)) + (Sure * g.Error));
     }
 
