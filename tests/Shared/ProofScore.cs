@@ -154,6 +154,11 @@ public sealed class ProofScore
             }
 
             var direct = plan.Where(p => p.Direct).ToList();
+            if (direct.Exists(p => energies[p.Channel - 1] > noise / 10 && energies[p.Channel - 1] <= 10 * noise))
+            {
+                continue; // the same of where it should be
+            }
+
             var gains = direct.Count == 0 ? 0 : direct.Max(p => p.Gain.Value);
             var right = there.Count > 0 && direct.Where(p => p.Gain.Value > gains - 15).All(p => there.Contains(p.Channel)) && there.All(c => plan.Any(p => p.Channel == c));
             if (right && plan.Any(p => !p.Direct && room.Cables[p.Channel - 1] != p.Channel - 1))

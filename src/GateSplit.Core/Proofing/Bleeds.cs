@@ -258,8 +258,7 @@ internal sealed class Bleeds
             return null;
         }
 
-        tries.RemoveAll(t => t.Both > Beyond * heardThere);
-        if (tries.Count == 0)
+        if (tries.Exists(t => t.Both > Beyond * heardThere))
         {
             return (LevelOf(Same * heardThere), false, false);
         }

@@ -179,55 +179,68 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     }
 
     /// <summary>
-    /// How slow the recording runs: by the hits of each turn against each other, which are one sound. Where too few of them tell, or they differ, by
-    /// how the turns lie to each other if all channels have one latency. What is held begins too softly to tell.
+    /// How slow the recording runs: by the hits of each turn against each other, which are one sound. Where these do not tell, by how the turns lie
+    /// to each other if all channels have one latency. What is held begins too softly to tell.
     /// </summary>
     private double? DriftOf(ImmutableArray<Onset>[] onsets, double start)
     {
         const int Enough = 3;
-        const double Agree = 1e-5; // half of the turns tell the same, within that
         const double OneLatency = 0.0005; // s
-        var (firsts, within) = (new List<(double At, double Value)>(), new List<double>());
+        const double OnLine = 0.75; // of the turns: latencies of their own may lie along a line by chance
+        var firsts = new List<(Turn Turn, int Channel, double At)>();
         foreach (var turn in call.Turns.Where(t => !t.Held))
         {
             var met = onsets.Select((o, c) => (Channel: c, First: Nearest(o, start + turn.Hits[0], Widely))).Where(m => m.First is not null).ToList();
-            if (met.Count == 0)
+            if (met.Count > 0)
             {
-                continue;
-            }
-
-            var (channel, first) = met.MaxBy(m => m.First!.Value.Strength);
-            var length = turn.Hits[^1] - turn.Hits[0];
-            firsts.Add((turn.Hits[0], first!.Value.Seconds - start - turn.Hits[0]));
-            if (Between(channels[channel], first.Value.Seconds, length) is { } apart && (apart / length) - 1 is var slow && Math.Abs(slow) <= MostDrift)
-            {
-                within.Add(slow);
+                var (channel, first) = met.MaxBy(m => m.First!.Value.Strength);
+                firsts.Add((turn, channel, first!.Value.Seconds));
             }
         }
 
-        double? ofTurns = within.Count == 0 ? null : TheilSen.Median(within);
-        if (within.Count >= Enough && TheilSen.Median([.. within.Select(w => Math.Abs(w - ofTurns!.Value))]) < Agree)
+        if (OfOneSound(firsts) is { } slow)
         {
-            return ofTurns;
+            return slow;
         }
 
-        return firsts.Count >= Enough && TheilSen.Fit(firsts) is var (offset, slope) && Math.Abs(slope) <= MostDrift && TheilSen.Median([.. firsts.Select(f => Math.Abs(f.Value - offset - (slope * f.At)))]) < OneLatency
+        List<(double At, double Value)> late = firsts.ConvertAll(f => (f.Turn.Hits[0], f.At - start - f.Turn.Hits[0]));
+        return late.Count >= Enough && TheilSen.Fit(late) is var (offset, slope) && Math.Abs(slope) <= MostDrift && late.Count(f => Math.Abs(f.Value - offset - (slope * f.At)) < OneLatency) >= OnLine * late.Count
             ? slope
-            : ofTurns;
+            : null;
     }
 
-    /// <summary>How far apart two hits of one sound really are, by their correlation.</summary>
-    private double? Between(IMonoSound sound, double first, double expected)
+    /// <summary>By how much the last hits of the turns lie farther behind the first than they were played, by the correlations of all turns together; null where they do not tell.</summary>
+    private double? OfOneSound(List<(Turn Turn, int Channel, double At)> firsts)
     {
         const double Around = 0.01; // s
         const double Length = 0.1;
         const double Clear = 8;
-        var (one, other) = (new float[(int)(Length * _rate.Hz)], new float[(int)((Length + 2 * Around) * _rate.Hz)]);
-        var (from, to) = ((long)((first - Around) * _rate.Hz), (long)((first + expected - 2 * Around) * _rate.Hz));
-        sound.Read(from, one);
-        sound.Read(to, other);
-        var peak = CrossCorrelation.Find(one, other, _rate);
-        return peak.Clearness < Clear ? null : (to + peak.Lag - from) / _rate.Hz;
+        var (around, length) = ((int)(Around * _rate.Hz), (int)(Length * _rate.Hz));
+        var (one, other) = (new float[length], new float[length + (2 * around)]);
+        var size = (int)BitOperations.RoundUpToPowerOf2((uint)other.Length);
+        var (sum, seconds) = (new Complex[size], firsts.Select(f => f.Turn.Hits[^1] - f.Turn.Hits[0]).FirstOrDefault());
+        var apart = (long)(seconds * _rate.Hz);
+        foreach (var (turn, channel, at) in firsts)
+        {
+            var from = (long)((at - Around) * _rate.Hz);
+            channels[channel].Read(from, one);
+            channels[channel].Read(from + apart - around, other);
+            FadeEnds(one);
+            FadeEnds(other);
+            var (first, last) = (RealFourier.Forward(one, size), RealFourier.Forward(other, size));
+            Complex[] cross = [.. first.Zip(last, (f, l) => Complex.Conjugate(f) * l)];
+            CrossCorrelation.Whiten(cross);
+            for (var i = 0; i < size; i++)
+            {
+                sum[i] += cross[i];
+            }
+        }
+
+        var lags = RealFourier.Back(sum, (2 * around) + 1);
+        var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
+        var peak = CrossCorrelation.PeakOf(lags, _rate);
+        var slow = (apart + peak.Lag - around) / (seconds * _rate.Hz) - 1;
+        return lags[(int)Math.Round(peak.Lag)] >= Clear * rms && Math.Abs(slow) <= MostDrift ? slow : null;
     }
 
     private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double?[] beside, double[,] floors, int index, bool byHand)

@@ -229,6 +229,35 @@ public sealed class BleedsTests
         Assert.Equal(10 * Math.Log10(Energy(bled) / Energy(own)), bleed.Level.Value, 0.5);
     }
 
+    [Theory]
+    [InlineData(0, 0)]
+    [InlineData(0.1, 1)]
+    public void What_has_begun_as_long_before_each_hit_and_only_dies_away_makes_no_bleed_and_hides_none(double bled, int told)
+    {
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        double[] before = [.. hits.Select(h => h - 0.06)];
+        var (own, other) = (Tones(hits, 200, 25), Tones(before, 220, 100));
+        SoxTake.Add(other, own, 120, bled);
+        var bleeds = Told(own, other, hits, before, held: false);
+        Assert.Equal(told, bleeds.Length);
+        Assert.All(bleeds, b => Assert.Equal(-20, b.Level.Value, 0.5));
+    }
+
+    [Theory]
+    [InlineData(1.02)]
+    [InlineData(1.3)]
+    public void No_more_may_be_hidden_than_all_that_is_heard(double higher)
+    {
+        // It sounds 30 ms before each hit, and rings like a bleed of 9 dB more than there is.
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        double[] before = [.. hits.Select(h => h - 0.03)];
+        var (own, other) = (Tones(hits, 200, 25), Tones(before, 200 * higher, 100));
+        double Heard(float[] sound) => sound.AsSpan((int)((hits[0] - 0.012) * Rate), 4096).ToArray().Sum(s => (double)s * s);
+        var (found, hidden) = Both(own, other, hits, before, held: false);
+        Assert.Empty(found);
+        Assert.Equal(10 * Math.Log10(Heard(other) / Heard(own)) + 1, Assert.Single(hidden).Level.Value, 0.1);
+    }
+
     private static ImmutableArray<Bleed> Told(float[] own, float[] other, double[] notes, double[] others, bool held) => Both(own, other, notes, others, held).Found;
 
     private static (ImmutableArray<Bleed> Found, ImmutableArray<Bleed> Hidden) Both(float[] own, float[] other, double[] notes, double[] others, bool held)
@@ -261,6 +290,20 @@ public sealed class BleedsTests
         for (var i = (int)(from * Rate); i < sound.Length; i++)
         {
             sound[i] = (float)(0.2 * Noise());
+        }
+
+        return sound;
+    }
+
+    private static float[] Tones(double[] at, double hertz, double decay)
+    {
+        var sound = new float[(int)(Seconds * Rate)];
+        foreach (var start in at.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < Rate; i++)
+            {
+                sound[start + i] += (float)(0.2 * Math.Exp(-decay * i / Rate) * Enumerable.Range(1, 5).Sum(h => Math.Sin(2 * Math.PI * h * h * hertz * i / Rate) / h));
+            }
         }
 
         return sound;

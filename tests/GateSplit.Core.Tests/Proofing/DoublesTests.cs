@@ -274,6 +274,27 @@ public sealed class DoublesTests
     }
 
     [Theory]
+    [InlineData(0.33, true)]
+    [InlineData(2.5, false)]
+    public void What_bleeds_alike_into_two_files_where_one_does_not_clip_makes_no_copy_of_it(double hat, bool copy)
+    {
+        // Drums that clip in one file and are a third as loud in the other, and between them hats, as loud as they or far louder there.
+        var (drums, hats, random) = (Struck(1, decay: 1000, level: 0.6), new float[Length], new Random(5));
+        foreach (var start in Times.Select(t => (int)((t + 0.22) * Rate)))
+        {
+            for (var i = 0; i < 3000; i++)
+            {
+                hats[start + i] = (float)(0.02 * Math.Exp(-i / 800.0) * ((2 * random.NextDouble()) - 1));
+            }
+        }
+
+        var clips = Clipped([.. drums.Zip(hats, (d, h) => d + h)]);
+        float[] other = [.. drums.Zip(hats, (d, h) => (float)(3 * ((0.33 * d) + (hat * h))))];
+        Assert.Equal(copy, Of(Noisy(clips, 1e-5, 2), Noisy(other, 1e-5, 3), clips: 0) is not null);
+        Assert.Equal(copy, Of(Noisy(other, 1e-5, 2), Noisy(clips, 1e-5, 3), clips: 1) is not null);
+    }
+
+    [Theory]
     [InlineData(300)]
     [InlineData(-1100)]
     public void A_copy_of_one_low_tone_that_swells_is_told_where_it_lies_and_not_periods_away(int lag)
