@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
 using GateSplit.Core.Proofing;
-using GateSplit.Core.Quantities;
-using GateSplit.Core.Splits;
 using GateSplit.Tests.Shared;
 
 namespace GateSplit.Core.Tests.Proofing;
