@@ -39,6 +39,7 @@ internal sealed class Bleeds
     private const double RingsOn = 3; // times, in energy, what was there before is more than what is there at a hit
     private const double MostRing = 0.75; // of the hits
     private const double Beyond = 2; // times, in energy, what is bled may be more than all that is heard: the hit may lie later in the file
+    private const double Denies = 4; // times, in energy, less is heard than would be bled: an echo takes less from a tone
     private const double LeastKnown = 0.6; // of the energy of an element
     private const double FarApart = 10; // times, in energy: where filters of different lengths differ so much, none of them tells what a band holds that it does not know
     private const double Hides = 4; // times what the filters make of noise may hide in it
@@ -211,7 +212,7 @@ internal sealed class Bleeds
         var all = heard.Select((h, i) => (Heard: h.Energy - h.Before, h.Before, Own: own.Energies[i])).Where(h => h.Own > 0).ToList();
         var clear = all.FindAll(h => h.Heard + h.Before > OverBefore * h.Before);
         var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear.ConvertAll(h => h.Heard / h.Own));
-        if (clear.Count(h => h.Heard > middle / Finer * h.Own && h.Heard < middle * Finer * h.Own) is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear)
+        if (clear.Count(h => h.Heard > middle / Finer * h.Own && h.Heard < middle * Finer * h.Own) is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear && all.Count(IsDenied) < agree)
         {
             // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy. One that is soft here counts as well, if it would be clear as loud as the others.
             var alike = all.FindAll(h => h.Heard > 0 && h.Heard < middle * AsLoud * h.Own && Math.Max(h.Heard, middle * h.Own) + h.Before > OverBefore * h.Before);
@@ -292,6 +293,9 @@ internal sealed class Bleeds
 
         var hidden = Hides * tries.Max(t => t.Loudest);
         return double.IsFinite(hidden) ? (LevelOf(hidden), false, false) : null;
+
+        // What is bled is heard at each hit, whatever else is: where all together is less, it is something else that begins at the others.
+        bool IsDenied((double Heard, double Before, double Own) hit) => hit.Heard + hit.Before <= OverBefore * hit.Before && Denies * (hit.Heard + hit.Before) < middle * hit.Own;
 
         static double ErrorOf(List<double> energies)
         {

@@ -151,9 +151,10 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     private double? ByLeads(ImmutableArray<Onset>[] onsets)
     {
         const double Pause = 0.7; // s: hits of one element lie farther apart, what swings in what is held does not
-        const double Faint = 0.02; // of the strongest: noise that begins with the file begins so
+        const double Start = 0.01; // s
+        const double Faint = 0.05; // of the strongest: so begins the noise of a channel, with the file
         var faint = Faint * onsets.SelectMany(o => o).Max(o => o.Strength);
-        var all = onsets.SelectMany(o => o).Where(o => o.Strength > faint).Select(o => o.Seconds).Order().ToArray();
+        var all = onsets.SelectMany(o => o).Where(o => o.Seconds > Start || o.Strength > faint).Select(o => o.Seconds).Order().ToArray();
         var leads = all.Where((at, i) => i == 0 || at - all[i - 1] > Pause).ToArray();
         var hits = call.Turns.Skip(1).SelectMany(t => t.Hits).ToArray();
         double[] starts = [.. leads.Zip(hits, (lead, hit) => lead - hit)];

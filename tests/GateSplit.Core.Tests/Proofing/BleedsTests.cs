@@ -244,6 +244,19 @@ public sealed class BleedsTests
     }
 
     [Theory]
+    [InlineData(0.1f, 0)]
+    [InlineData(0.6f, 1)]
+    public void What_begins_beside_few_hits_is_no_bleed_where_all_that_is_heard_at_the_others_is_less(float rings, int told)
+    {
+        // At four of twelve hits another noise begins, a fifth as loud; before each of the others something else, softer than that at the hit or louder.
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        double[] before = [.. hits.Skip(4).Select(h => h - 0.04)];
+        var (own, other) = (Bursts(hits, ring: 0.02), Scaled(Bursts(hits[..4], ring: 0.02), 0.2f));
+        SoxTake.Add(other, Bursts(before, ring: 0.03), 0, rings);
+        Assert.Equal(told, Told(own, other, hits, before, held: false).Length);
+    }
+
+    [Theory]
     [InlineData(1.02)]
     [InlineData(1.3)]
     public void No_more_may_be_hidden_than_all_that_is_heard(double higher)
