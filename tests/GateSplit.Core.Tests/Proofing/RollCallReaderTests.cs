@@ -37,6 +37,18 @@ public sealed class RollCallReaderTests
         Assert.Equal(80, reading.DriftPpm!.Value, 10.0);
     }
 
+    [Fact]
+    public void Latencies_of_which_a_few_lie_along_a_line_by_chance_are_no_drift()
+    {
+        // Each turn on a channel of its own, of noise that is never the same: the third to the fifth and the first lie along one line.
+        double[] late = [0.15, 0.11, 0.14, 0.135, 0.13, 0.15, 0.01];
+        var call = Call([.. late.Select(_ => false)]);
+        var random = new Random(4);
+        Voice noise = s => Math.Exp(-s / 0.05) * ((2 * random.NextDouble()) - 1);
+        var channels = late.Select((by, turn) => Played(call, [.. late.Select((_, i) => i == turn ? noise : _ => 0)], 0.3 + by, 0)).ToArray();
+        Assert.Null(Read(call, channels).DriftPpm);
+    }
+
     [Theory]
     [InlineData(98, 0.2)]
     [InlineData(131, 0.3)]
