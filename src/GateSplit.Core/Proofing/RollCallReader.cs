@@ -227,7 +227,6 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             channels[channel].Read(from, one);
             channels[channel].Read(from + apart - around, other);
             FadeEnds(one);
-            FadeEnds(other);
             var (first, last) = (RealFourier.Forward(one, size), RealFourier.Forward(other, size));
             Complex[] cross = [.. first.Zip(last, (f, l) => Complex.Conjugate(f) * l)];
             CrossCorrelation.Whiten(cross);
@@ -367,7 +366,6 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             channels[main].Read(at, sound);
             channels[other].Read(at - reach, within);
             FadeEnds(sound);
-            FadeEnds(within);
             var (one, two) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
             for (var i = 0; i < size; i++)
             {
