@@ -90,6 +90,15 @@ public sealed class RollCallReaderTests
         Assert.Equal([false, true, true], reading.Turns.Select(t => t.Arrivals.Length > 0));
     }
 
+    [Fact]
+    public void Where_the_first_element_is_not_heard_and_the_second_begins_with_the_file_it_is_a_turn()
+    {
+        var call = Call([true, true, true]);
+        Voice held = s => s < 1.5 ? 0.5 * Math.Min(1, s / 0.01) * Math.Sin(2 * Math.PI * 220 * s) : 0;
+        var reading = Read(call, [Played(call, [_ => 0, held, held], -call.Turns[1].Hits[0], 0)]);
+        Assert.Equal(-call.Turns[1].Hits[0], reading.StartSeconds!.Value, 0.02);
+    }
+
     private static RollCallReading Read(RollCall call, float[][] channels)
     {
         var reading = RollCallReading.Of(call, [.. channels.Select(c => new Samples(c, Rate))], cancel: TestContext.Current.CancellationToken);
@@ -133,7 +142,7 @@ public sealed class RollCallReaderTests
 
         void Add(double hit, Voice voice, double level)
         {
-            for (var frame = (int)Math.Ceiling((offset + (hit * (1 + (ppm / 1e6)))) * Rate); frame < sound.Length; frame++)
+            for (var frame = Math.Max(0, (int)Math.Ceiling((offset + (hit * (1 + (ppm / 1e6)))) * Rate)); frame < sound.Length; frame++)
             {
                 // Where the recording runs slow, so does the sound.
                 var seconds = ((((double)frame / Rate) - offset) / (1 + (ppm / 1e6))) - hit;
