@@ -250,6 +250,7 @@ internal sealed class Bleeds
         var lag = Enumerable.Range(-early, early + late).MaxBy(l => Math.Abs(cross[(l + _size) % _size])) - Lasting.Frames(Before, _rate);
         var halves = new[] { 0, 1 }.Select(first => (Auto: Sum(autos.Where((_, i) => i % 2 == first)), Cross: Sum(crosses.Where((_, i) => i % 2 == first)))).ToArray();
         var bands = new BandGains(own.Element, own.Heard, Smooth(heard.Select(h => h.Earlier)), hits.Count, rate);
+
         // No more is bled than is heard. And where what is heard only dies away at each hit, always alike, a filter may make a bleed of that: then it has to be sure.
         var heardThere = all.Count == 0 ? double.PositiveInfinity : TheilSen.Median(all.ConvertAll(h => (h.Heard + h.Before) / h.Own));
         var mostError = all.Count(h => h.Before > RingsOn * (h.Heard + h.Before)) >= MostRing * hits.Count ? SureError : MostError;

@@ -256,6 +256,38 @@ public sealed class BleedsTests
         Assert.Equal(told, Told(own, other, hits, before, held: false).Length);
     }
 
+    [Fact]
+    public void Where_an_element_has_two_sounds_the_softer_one_in_the_clear_denies_nothing()
+    {
+        // Five hits bleed at a tenth; seven of another sound 10 dB softer, and three of those over something else that rings: by their energies at (5 * 0.1^2 + 7 * 0.03^2) / 12, which is -23.3 dB.
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        double[] before = [.. hits[9..].Select(h => h - 0.04)];
+        var (loud, soft) = (Bursts(hits[..5], ring: 0.02), Bursts(hits[5..], ring: 0.02));
+        float[] own = [.. loud.Zip(soft, (l, s) => l + s)];
+        float[] other = [.. loud.Zip(soft, (l, s) => (0.1f * l) + (0.03f * s))];
+        SoxTake.Add(other, Bursts(before, ring: 0.03), 0, 0.03);
+        Assert.Equal(-23.3, Assert.Single(Told(own, other, hits, before, held: false)).Level.Value, 1.0);
+    }
+
+    [Theory]
+    [InlineData(0.1, 1.0)]
+    [InlineData(0.06, 1.02)]
+    [InlineData(0.06, 1.3)]
+    public void What_dies_away_at_each_hit_and_is_not_always_as_loud_may_hide_a_bleed_and_is_none(double apart, double higher)
+    {
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 3.0 * i)];
+        double[] before = [.. hits.Select(h => h - apart)];
+        var (own, other) = (Tones(hits, 200, 25), new float[(int)(Seconds * Rate)]);
+        foreach (var start in before)
+        {
+            SoxTake.Add(other, Tones([start], 200 * higher, 30), 0, 1 + (0.2 * Noise()));
+        }
+
+        var (found, hidden) = Both(own, other, hits, before, held: false);
+        Assert.Empty(found);
+        Assert.Single(hidden);
+    }
+
     [Theory]
     [InlineData(1.02)]
     [InlineData(1.3)]
