@@ -80,7 +80,8 @@ internal static class ProofCommand
                 Finite(proof.Null?.Fitted),
                 Finite(proof.Null?.Unity),
                 Milliseconds(proof.FromNotes?.Offset),
-                Milliseconds(proof.FromReference is var (start, _) ? start / proof.Rate.Hz : null)),
+                Milliseconds(proof.FromReference is var (start, _) ? start / proof.Rate.Hz : null),
+                proof.IsAbout),
             [
                 .. proof.Tracks.Select((track, i) => new TrackRow(
                     names[i],
@@ -109,7 +110,7 @@ internal static class ProofCommand
         private static Decibels? Finite(Decibels? level) => level is { Value: > double.NegativeInfinity } ? level : null;
     }
 
-    private sealed record TakeRow(double? OffsetMs, double? DriftPpm, string Verdict, Decibels? NullResidualDb, Decibels? NullUnityDb, double? OffsetFromNotesMs, double? OffsetFromReferenceMs);
+    private sealed record TakeRow(double? OffsetMs, double? DriftPpm, string Verdict, Decibels? NullResidualDb, Decibels? NullUnityDb, double? OffsetFromNotesMs, double? OffsetFromReferenceMs, bool OffsetAbout);
 
     private sealed record TrackRow(
         string File,

@@ -341,12 +341,14 @@ public sealed class PlantedTake
                 continue;
             }
 
-            Add(sounds[file], Entering(Is[file], EntersAt[file]), 1, (int)Math.Round(Late[file] * Rate));
+            // What bleeds into a file is as late as what it holds, and has a longer way.
+            var late = (int)Math.Round(Late[file] * Rate);
+            Add(sounds[file], Entering(Is[file], EntersAt[file]), 1, late);
             for (var from = 0; from < Count; from++)
             {
                 if (Bleeds[file, from] is { } level)
                 {
-                    Add(sounds[file], Coloured(_stems[from], _random.NextDouble()), Level(_stems[from], level), (int)(_random.NextDouble() * 0.01 * Rate));
+                    Add(sounds[file], Coloured(_stems[from], _random.NextDouble()), Level(_stems[from], level), late + (int)(_random.NextDouble() * 0.01 * Rate));
                 }
             }
         }
@@ -408,10 +410,18 @@ public sealed class PlantedTake
             Dropped[file] &= loud > 0 && !Silent[file];
             if (Dropped[file])
             {
-                sound.AsSpan(loud, 64 + _random.Next(400)).Clear();
+                // Behind it, it sounds as well: what is quiet then has ended a little earlier.
+                var hole = sound.AsSpan(loud, 64 + _random.Next(400));
+                Dropped[file] = sound.AsSpan(loud + hole.Length, 48).ToArray().Max(Math.Abs) > 0.05;
+                if (Dropped[file])
+                {
+                    hole.Clear();
+                }
             }
 
-            var end = CutOff[file] && !Silent[file] ? Array.FindIndex(sound, sound.Length * 3 / 4, s => Math.Abs(s) > 0.1) : -1;
+            // Far over its noise, which is louder where all was turned up until it clips.
+            var heard = Math.Max(0.1, 10 * Ratio(Noise) * (Clipped[file] ? 3 : 1));
+            var end = CutOff[file] && !Silent[file] ? Array.FindIndex(sound, sound.Length * 3 / 4, s => Math.Abs(s) > heard) : -1;
             CutOff[file] = end > 0;
             Save(CutOff[file] ? sound[..(end + 100)] : sound, Path.Combine(folder, $"{file}.wav"));
         }

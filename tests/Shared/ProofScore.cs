@@ -27,7 +27,6 @@ public sealed class ProofScore
     public void Add(int seed, PlantedTake take, TakeProof proof)
     {
         string where = $"seed {seed} ({take.ChartName}, {take.Count} tracks, noise {take.Noise:0}, drift {take.Drift:0}, offset {take.Offset:0.000}{(take.HasReference ? ", reference" : "")})";
-        var struck = take.Parts.Any(p => !p.Held);
         if (take.HasReference && proof.FromReference is not null)
         {
             Within("offset from reference, samples", (proof.OffsetSeconds!.Value - take.Offset) * take.Rate, 1, $"{where} drift said {proof.DriftPpm:0.0}");
@@ -35,10 +34,22 @@ public sealed class ProofScore
         }
 
         Count("reference matched", take.HasReference && take.Silent.Contains(false), proof.FromReference is not null, where);
-        if (proof.FromNotes is { } time && struck)
+        if (proof.FromNotes is { } time)
         {
-            Within("offset from notes, ms", (time.Offset - take.Offset) * 1000, 1, where);
-            Within("drift from notes, ppm", time.Drift * 1e6 - take.Drift, 10, where);
+            var (offset, drift) = ((time.Offset - take.Offset) * 1000, time.Drift * 1e6 - take.Drift);
+            if (time.About)
+            {
+                Within("offset said as about, ms", offset, 20, where);
+                Within("drift from the same, ppm", drift, Math.Max(10, 5e6 * time.Spread), where);
+            }
+            else
+            {
+                Within("offset from notes, ms", offset, 1, where);
+                Within("drift from notes, ppm", drift, 10, where);
+            }
+
+            double[] apart = [.. Enumerable.Range(0, take.Count).Where(f => proof.Tracks[f] is { OffsetSeconds: null, Double: null, Identity.Part: not null } && !take.Parts[take.Is[f]].Held && !take.Parts[take.Is[f]].IsFromAfar(take.Parts)).Select(f => take.Late[f])];
+            Count("late, nobody knows which", apart.Length > 0 && apart.Max() - apart.Min() > 0.0015, ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.Apart), where);
         }
 
         for (var i = 0; i < take.Count; i++)
@@ -105,7 +116,7 @@ public sealed class ProofScore
                 Count("enters late", missing >= 2, proof.MissingAtStart(i) > 0, $"{at} {take.EntersAt[i]} said {proof.MissingAtStart(i)}");
             }
 
-            if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held && !take.Parts.Exists(p => take.Parts[take.Is[i]].Contains(p)))
+            if (take.Double[i] is null && track.OffsetSeconds is { } late && !take.Parts[take.Is[i]].Held && !take.Parts[take.Is[i]].IsFromAfar(take.Parts))
             {
                 Within("one track, ms", (late - take.Late[i]) * 1000, 1, at);
                 Count("late against its take", take.Late[i] != 0, ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.TrackOff && f.File == i), $"{at} {take.Late[i] * 1000:0.00} said {late * 1000:0.00}");

@@ -79,7 +79,7 @@ internal sealed class Bleeds
         Parallel.For(0, sounds.Count, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, from =>
         {
             found[from] = [];
-            if (sounds[from] is not { } sound || identities[from].Part is not { } part || parts.Any(p => parts[part].Contains(p)))
+            if (sounds[from] is not { } sound || identities[from].Part is not { } part || parts[part].IsFromAfar(parts))
             {
                 return;
             }

@@ -247,11 +247,12 @@ internal static class Doubles
 
         // What begins in the other begins by so much earlier here.
         places = Both(ofOne, ofOther);
-        var later = best - reach + Between(one, other, places, best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
-        var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
-        var (loudest, brightest) = unclipped?.Invoke(frames) ?? (places, Both(first.Brightest.Value, second.Brightest.Value));
+        var (loudest, brightest) = unclipped?.Invoke(best - reach) ?? (places, Both(first.Brightest.Value, second.Brightest.Value));
         (loudest, brightest) = (Once(Within(loudest)), Once(Within(brightest)));
-        var gains = unclipped is null || loudest.Length >= LeastPlaces
+        var isTold = unclipped is null || loudest.Length >= LeastPlaces;
+        var later = best - reach + Between(one, other, isTold ? loudest : Once(places), best - reach, CrossCorrelation.Between(sharp, best), Math.Sign(sum[best]));
+        var (frames, more) = ((int)Math.Round(later), later - Math.Round(later));
+        var gains = isTold
             ? Gains(first, second, loudest, (frames, more), Faint) is { } loud && Gains(first, second, brightest, (frames, more), Faint, OverSome) is { } bright ? [.. loud, .. bright] : null
             : Gains(first, second, places, (frames, more), Clipping);
         var isCopy = gains is not null && AreOne(gains, mostDifferent) && IsNoLouderClipped(gains, top / energyOfOne, clips);
@@ -287,7 +288,8 @@ internal static class Doubles
     private static double Between(IMonoSound one, IMonoSound other, IReadOnlyList<long> places, int lag, double first, int sign)
     {
         const int Rounds = 20;
-        const int Nearby = 2; // frames at 48 kHz
+        const int Furthest = 2; // frames at 48 kHz
+        const int Nearby = 8; // bins
         const double Together = 0.5; // coherence
         var window = Window(one);
         var (samples, common, own, there) = (new float[window], new Complex[window / 2], new double[window / 2], new double[window / 2]);
@@ -303,6 +305,13 @@ internal static class Doubles
             }
         }
 
+        // In few windows noise goes together by chance, at one frequency, but not at those about it.
+        var isHeard = Enumerable.Range(0, window / 2).Select(bin =>
+        {
+            var (from, to) = (Math.Max(1, bin - Nearby), Math.Min(window / 2, bin + Nearby + 1));
+            var together = common.AsSpan(from, to - from).ToArray().Aggregate((x, y) => x + y).Magnitude;
+            return together * together > Together * TensorPrimitives.Sum<double>(own.AsSpan(from, to - from)) * TensorPrimitives.Sum<double>(there.AsSpan(from, to - from));
+        }).ToArray();
         var between = first;
         for (var round = 0; round < Rounds; round++)
         {
@@ -310,7 +319,7 @@ internal static class Doubles
             for (var bin = 1; bin < window / 2; bin++)
             {
                 var coherence = common[bin].Magnitude * common[bin].Magnitude / (own[bin] * there[bin]);
-                if (coherence > Together)
+                if (isHeard[bin])
                 {
                     var angle = 2 * Math.PI * bin / window;
                     var weight = coherence / (1 - Math.Min(coherence, 1 - 1e-9));
@@ -322,7 +331,7 @@ internal static class Doubles
             between += squares > 0 ? along / squares : 0;
         }
 
-        return Math.Abs(between) <= Lasting.Frames(Nearby, one.Rate) ? between : first;
+        return Math.Abs(between) <= Lasting.Frames(Furthest, one.Rate) ? between : first;
     }
 
     /// <summary>

@@ -30,6 +30,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const int LeastAway = 8; // notes
     private const double Louder = 1.41; // 3 dB
     private const double Later = 0.0005; // s
+    private const double First = 0.002; // s: more than sounds differ in how they begin
     private const int LeastBeside = 3; // notes
     private const double OneSided = 0.3; // better than its name, which fits: where no other track holds what it is called after, or it should hold all
 
@@ -76,29 +77,33 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         (TakeTime Time, double Moved) Centred(TakeTime time, ImmutableArray<Identity> told)
         {
             var (struck, held) = (Own(told, p => !p.Held), Own(told, p => p.Held));
-            var by = struck.Count > 0 ? Together(struck, held) : held.Count > 0 ? TheilSen.Median(held) : 0;
-            return (time with { Offset = time.Offset + by, Found = [.. time.Found.Select(f => f with { Offset = f.Offset + by })] }, by);
+            var (by, about) = struck.Count > 0 ? Together(struck, held) : (held.Count > 0 ? TheilSen.Median(held) : 0, true);
+            return (time with { Offset = time.Offset + by, About = about, Found = [.. time.Found.Select(f => f with { Offset = f.Offset + by })] }, by);
         }
 
         List<double> Own(ImmutableArray<Identity> told, Func<Part, bool> which) =>
-            [.. told.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts.Any(o => parts[p].Contains(o))).Select(t => t.Offset!.Value)];
+            [.. told.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts[p].IsFromAfar(parts)).Select(t => t.Offset!.Value)];
     }
 
-    /// <summary>Where the files of a take lie: in the middle of what is struck, but where not half of that lies there, where most begin. What is held begins a little later than its note.</summary>
-    private static double Together(List<double> struck, List<double> held)
+    /// <summary>
+    /// Where the files of a take lie: in the middle of what is struck, but where not half of that lies there, where most begin. What is held begins a
+    /// little later than its note. About there, where neither is so, or most of what is held does not begin with the only one that is struck.
+    /// </summary>
+    private static (double At, bool About) Together(List<double> struck, List<double> held)
     {
         const double Beside = 0.0007; // s
         const double Swells = 0.006; // s
         List<double> About(double at) => struck.FindAll(s => Math.Abs(s - at) <= Beside);
-        int Begin(double at) => About(at).Count + held.Count(h => h >= at - Beside && h <= at + Swells);
+        int Swell(double at) => held.Count(h => h >= at - Beside && h <= at + Swells);
+        int Begin(double at) => About(at).Count + Swell(at);
         var middle = TheilSen.Median(struck);
         if (2 * About(middle).Count >= struck.Count)
         {
-            return middle;
+            return (middle, struck.Count == 1 && 2 * Swell(middle) < held.Count);
         }
 
         var most = struck.MaxBy(Begin);
-        return struck.All(s => Math.Abs(s - most) <= 2 * Beside || Begin(s) < Begin(most)) ? TheilSen.Median(About(most)) : middle;
+        return struck.All(s => Math.Abs(s - most) <= 2 * Beside || Begin(s) < Begin(most)) ? (TheilSen.Median(About(most)), false) : (middle, true);
     }
 
     private static (TakeTime? Time, double Sum, ImmutableArray<Identity> Tracks) Paired(
@@ -106,7 +111,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     {
         var matches = new Match[tracks.Count, parts.Count];
         var (scores, gains) = (new double[tracks.Count, parts.Count], new double[tracks.Count, parts.Count]);
-        var afar = parts.Select(p => parts.Any(p.Contains)).ToList();
+        var afar = parts.Select(p => p.IsFromAfar(parts)).ToList();
         for (var track = 0; track < tracks.Count; track++)
         {
             for (var part = 0; part < parts.Count; part++)
@@ -121,7 +126,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         // Where all notes of its own are heard under much bleed, a microphone plays what a room plays: then it is no other than its name says, unless the room's own file plays one drum.
         for (var track = 0; track < tracks.Count; track++)
         {
-            if (named[track] is { } own && matches[track, own].Heard.Length >= NearlyAll * parts[own].Notes.Length && !parts[own].Notes.IsEmpty
+            if (named[track] is { } own && IsNearlyAllHeard(track, own)
                 && Enumerable.Range(0, parts.Count).Where(p => parts[p].Contains(parts[own]) && gains[track, p] > gains[track, own]).ToList() is { Count: > 0 } rooms && !rooms.Exists(IsElsewhere))
             {
                 (scores[track, own], gains[track, own]) = (Math.Max(scores[track, own], Enough), rooms.Max(p => gains[track, p]) + ByName);
@@ -151,12 +156,27 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             }
         }
 
+        // A file that is not what its name says holds what comes first of what no other holds: what bleeds in comes later, however loud it is.
+        for (var track = 0; track < best.Length; track++)
+        {
+            if (best[track] is { } part && named[track] != part && Enumerable.Range(0, parts.Count).Where(p => !best.Contains(p) && IsFirst(track, p, part)).ToList() is { Count: > 0 } first)
+            {
+                var own = first.MaxBy(p => scores[track, p]);
+                (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
+            }
+        }
+
         var sum = best.Select((part, track) => part is { } p ? scores[track, p] : 0).Sum();
         return (time, sum, [.. best.Select((part, track) => Told(track, part))]);
 
         // What bleeds in is softer than what a track holds, and comes later: both are told by the notes at which the other does not play.
         bool IsNearer(int track, int part, int than) =>
             Beside(track, part, than) is var (strength, offset) && Beside(track, than, part) is var (other, otherwise) && strength > Louder * other && offset < otherwise + Later;
+
+        bool IsFirst(int track, int part, int than) => !parts[part].Held && !parts[than].Held && !afar[part] && !afar[than] && IsNearlyAllHeard(track, part)
+            && Beside(track, part, than) is var (strength, offset) && Beside(track, than, part) is var (other, otherwise) && strength >= Much * other && offset < otherwise - First;
+
+        bool IsNearlyAllHeard(int track, int part) => !parts[part].Notes.IsEmpty && matches[track, part].Heard.Length >= NearlyAll * parts[part].Notes.Length;
 
         (double Strength, double Offset)? Beside(int track, int part, int other)
         {

@@ -56,7 +56,7 @@ public static class MendOffers
     /// <summary>True where most of what is heard in the reference, but from afar, lies where the take is said to lie.</summary>
     private static bool LieTogether(TakeProof proof)
     {
-        var heard = proof.Tracks.Where(t => t is { ByNotes: false, OffsetSeconds: not null, Double: null } && !(t.Identity.Part is { } part && proof.Parts.Any(proof.Parts[part].Contains))).ToList();
+        var heard = proof.Tracks.Where(t => t is { ByNotes: false, OffsetSeconds: not null, Double: null } && !(t.Identity.Part is { } part && proof.Parts[part].IsFromAfar(proof.Parts))).ToList();
         return heard.Count(t => Math.Abs(t.OffsetSeconds!.Value) > Together) is var apart && (apart == 0 || 2 * apart < heard.Count);
     }
 

@@ -32,4 +32,8 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
 
     /// <summary>True if it is all of another and more: a room, overheads, a mix.</summary>
     public bool Contains(Part other) => Keys.IsProperSupersetOf(other.Keys) && other.Keys.Count > 0;
+
+    /// <summary>True of what hears several elements, and so stands away from them.</summary>
+    /// <param name="parts">All parts, with this one.</param>
+    public bool IsFromAfar(IEnumerable<Part> parts) => parts.Any(Contains);
 }

@@ -24,6 +24,9 @@ public enum ProofFault
     /// <summary>One file is late or early against its take.</summary>
     TrackOff,
 
+    /// <summary>Files lie apart, and nothing tells which of them is late or early.</summary>
+    Apart,
+
     /// <summary>It is upside down.</summary>
     UpsideDown,
 
@@ -38,9 +41,6 @@ public enum ProofFault
 
     /// <summary>Several notes at its start are missing.</summary>
     EntersLate,
-
-    /// <summary>Notes are missing elsewhere.</summary>
-    NotesMissing,
 
     /// <summary>There are holes or doubled buffers in it.</summary>
     Dropouts,

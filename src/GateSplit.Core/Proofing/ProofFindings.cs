@@ -30,14 +30,19 @@ public static class ProofFindings
 
     private static IEnumerable<ProofFinding> OfTake(TakeProof proof)
     {
-        if (proof.OffsetSeconds is { } offset && Math.Abs(offset) >= (proof.FromReference is null && !proof.Tracks.Any(t => t.Identity.Part is { } part && !proof.Parts[part].Held) ? LateOfHeld : TakeLate))
+        if (proof.OffsetSeconds is { } offset && Math.Abs(offset) >= (proof.IsAbout ? LateOfHeld : TakeLate))
         {
-            yield return new(ProofFault.TakeOff, Severity.Warning, null, $"The take is {Milliseconds(offset)} against {(proof.FromReference is null ? "its notes" : "the reference")}.");
+            yield return new(ProofFault.TakeOff, Severity.Warning, null, $"The take is {(proof.IsAbout ? "about " : "")}{Milliseconds(offset)} against {(proof.FromReference is null ? "its notes" : "the reference")}.");
         }
 
         if (proof.DriftPpm is { } drift && Math.Abs(drift) >= LeastDrift(proof))
         {
             yield return new(ProofFault.Drift, Severity.Warning, null, $"It runs {Math.Abs(drift).ToString("0.0", CultureInfo.InvariantCulture)} ppm {(drift > 0 ? "slow" : "fast")}.");
+        }
+
+        if (Apart(proof) is { } apart)
+        {
+            yield return apart;
         }
 
         if (proof.HasReference && proof.FromReference is null)
@@ -53,6 +58,27 @@ public static class ProofFindings
         {
             yield return new(ProofFault.Uneven, Severity.Warning, null, $"The files have {Words.Count(lengths.Count, "length")}: some end before others.");
         }
+    }
+
+    /// <summary>What is struck lies apart, and nothing tells where the take lies; null where that is not so.</summary>
+    private static ProofFinding? Apart(TakeProof proof)
+    {
+        List<(string Name, double Offset)> struck =
+        [
+            .. from t in proof.Tracks
+               where t is { OffsetSeconds: null, Double: null } && t.Identity.Part is { } part && !proof.Parts[part].Held && !proof.Parts[part].IsFromAfar(proof.Parts)
+               where t.Identity.Offset is not null
+               select (t.File, t.Identity.Offset!.Value),
+        ];
+        if (struck.Count < 2 || struck.Max(s => s.Offset) - struck.Min(s => s.Offset) is not (>= LateByNotes and var apart))
+        {
+            return null;
+        }
+
+        var middle = struck.Min(s => s.Offset) + (apart / 2);
+        var (late, early) = (struck.FindAll(s => s.Offset > middle), struck.FindAll(s => s.Offset <= middle));
+        string Names(IEnumerable<(string Name, double Offset)> of) => Words.List([.. of.Select(s => s.Name)], most: 3);
+        return new(ProofFault.Apart, Severity.Warning, null, string.Create(CultureInfo.InvariantCulture, $"{Names(late)} {(late.Count == 1 ? "comes" : "come")} {(struck.Count == 2 ? "" : "up to ")}{apart * 1000:0.0} ms later than {Names(early)}: which of them are out of time cannot be told."));
     }
 
     /// <summary>From here on, a drift is one: more than its measure can be wrong by.</summary>

@@ -27,7 +27,7 @@ public static class ProofWords
         var place = (proof.OffsetSeconds, proof.FromReference) switch
         {
             (null, _) => proof.HasReference ? "where the take lies cannot be told" : "there is nothing to tell where the take lies",
-            ({ } offset, null) => $"{ProofFindings.Milliseconds(offset)} against the notes",
+            ({ } offset, null) => $"{(proof.IsAbout ? "about " : "")}{ProofFindings.Milliseconds(offset)} against the notes",
             ({ } offset, _) => $"{ProofFindings.Milliseconds(offset)} against the reference",
         };
         return $"{held}; {place}; {(wrong == 0 ? "nothing to mend" : $"{wrong} to mend")}.";

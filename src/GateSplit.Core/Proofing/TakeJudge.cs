@@ -93,7 +93,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             file.Part,
             scans[i],
             identities[i],
-            lags[i] is { } lag ? lag.Frames / _rate.Hz : identities[i].Offset + beside,
+            lags[i] is { } lag ? lag.Frames / _rate.Hz : IsToldByNotes(i) ? identities[i].Offset + beside : null,
             Polarity(i),
             partners.TryGetValue(i, out var with) ? with.Against : null,
             doubles[i],
@@ -109,6 +109,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
+
+        // What is struck is held against where the take lies: that has to be known, by most of what is struck or by the reference.
+        bool IsToldByNotes(int file) => time is not { About: true } || identities[file].Part is not { } own || parts[own].Held
+            || Enumerable.Range(0, files.Count).Any(f => lags[f] is not null && !(identities[f].Part is { } heard && parts[heard].IsFromAfar(parts)));
 
         bool ArePartners(int one, int other) => identities[one].Part is { } here && identities[other].Part is { } there && parts[here].IsAsPlayed(parts[there]);
 
@@ -127,7 +131,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         }
 
         // Of two microphones close to one drum, either may be upside down, and the file of one goes with the other in the mix where that is not told by a file of its own.
-        bool IsBesideUnheard(int file) => identities[file].Part is { } own && !parts.Any(p => parts[own].Contains(p)) && Enumerable.Range(0, parts.Count).Any(p =>
+        bool IsBesideUnheard(int file) => identities[file].Part is { } own && !parts[own].IsFromAfar(parts) && Enumerable.Range(0, parts.Count).Any(p =>
             p != own && parts[p].IsAsPlayed(parts[own]) && !Enumerable.Range(0, files.Count).Any(f => f != file && identities[f].Part == p && signs[f] is not null));
 
         // Where another microphone hears the same, a track goes with that in the reference as much as with itself; what stands away from both hears them later.
@@ -182,7 +186,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
     /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, surely that, and not heard from afar.</summary>
     private double? FromNotes(Identity identity) =>
-        identity is { Part: { } part } && identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) && !parts[part].Held && !parts.Any(o => parts[part].Contains(o)) ? identity.Offset : null;
+        identity is { Part: { } part } && identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) && !parts[part].Held && !parts[part].IsFromAfar(parts) ? identity.Offset : null;
 
     private bool IsAlone(Identity identity) => identity.Part is not { } part || parts[part].IsAlone(parts);
 

@@ -29,6 +29,9 @@ public sealed record TakeProof(
     /// <summary>By how much the take is late, in seconds: against the reference, or else against the notes; null where neither tells.</summary>
     public double? OffsetSeconds => FromReference is var (start, _) ? start / Rate.Hz : FromNotes?.Offset;
 
+    /// <summary>True where that is told by notes alone, and not to the millisecond.</summary>
+    public bool IsAbout => FromReference is null && FromNotes is { About: true };
+
     /// <summary>By how many millionths it runs slow; null where nothing tells.</summary>
     public double? DriftPpm => (FromReference?.Slope ?? FromNotes?.Drift) * 1e6;
 

@@ -23,6 +23,9 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
     /// <summary>The offset along the take, as it was found window by window.</summary>
     public ImmutableArray<OffsetAt> Found { get; init; } = [];
 
+    /// <summary>True where nothing that is struck tells the offset, or what is struck lies apart and no part of it is more: then it may be some milliseconds wrong.</summary>
+    public bool About { get; init; }
+
     /// <summary>When a note of the song sounds in the take.</summary>
     public double Of(double note) => Offset + note * (1 + Drift);
 

@@ -8,6 +8,7 @@ namespace GateSplit.Core.Sound;
 public sealed class EndMeter(SampleRate rate)
 {
     private const int Part = 100; // of a second: 10 ms
+    private const int Shortest = 5; // of that part: 2 ms, in which a hit that breaks off at once is heard
     private readonly float[] _last = new float[rate.Hz / Part];
     private double _first;
     private long _frames;
@@ -31,6 +32,8 @@ public sealed class EndMeter(SampleRate rate)
     /// <summary>RMS of the first 10 ms.</summary>
     public Decibels First => Decibels.FromRatio(Math.Sqrt(_first / Math.Max(1, Math.Min(_frames, _last.Length))));
 
-    /// <summary>RMS of the last 10 ms.</summary>
-    public Decibels Last => Decibels.FromRatio(Math.Sqrt(TensorPrimitives.SumOfSquares<float>(_last) / Math.Max(1, Math.Min(_frames, _last.Length))));
+    /// <summary>RMS of the last 10 ms, or of the last 2 ms where that is more.</summary>
+    public Decibels Last => Of(_last.Length) is var whole && Of(_last.Length / Shortest) is var end && end > whole ? end : whole;
+
+    private Decibels Of(int frames) => Decibels.FromRatio(Math.Sqrt(TensorPrimitives.SumOfSquares<float>(_last.AsSpan(^frames..)) / Math.Max(1, Math.Min(_frames, frames))));
 }

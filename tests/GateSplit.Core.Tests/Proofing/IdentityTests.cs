@@ -108,6 +108,28 @@ public sealed class IdentityTests : IDisposable
         Assert.Equal([told, 1], tracks.Select(t => t.Part));
     }
 
+    [Theory]
+    [InlineData(0.26, 0.9, 0.0025, 0, 1)]
+    [InlineData(0.26, 0.9, 0.0015, 0, 2)] // sounds differ by as much in how they begin
+    [InlineData(0.24, 0.9, 0.0025, 0, 2)] // so soft, it may be what bleeds in
+    [InlineData(0.26, 0.7, 0.0025, 0, 2)] // too much of it is not heard
+    [InlineData(0.26, 0.9, 0.0025, 2, 2)] // it is what its name says
+    [InlineData(0.26, 0.9, -0.0025, 0, 2)]
+    public void A_file_that_is_not_what_its_name_says_holds_what_comes_first(double soft, double share, double later, int named, int told)
+    {
+        var random = new Random(3);
+        ImmutableArray<double> Notes(double from) => [.. Enumerable.Range(0, 60).Select(i => from + (0.9 * i) + (0.2 * random.NextDouble()))];
+        List<Part> parts = [new("name", Notes(1), false), new("first", Notes(1.3), false), new("loud", Notes(1.6), false), new("other", Notes(1.05), false)];
+        ImmutableArray<Onset> Struck(int part, double late, double level, double share) => [.. parts[part].Notes.Where((_, i) => (i % 20) < 20 * share).Select(n => new Onset(n + late, level))];
+        ImmutableArray<Onset>[] tracks = [[.. Struck(1, 0, soft, share).Concat(Struck(2, later, 1, 1)).OrderBy(o => o.Seconds)], Struck(3, 0, 1, 1), Struck(0, 0, 1, 1)];
+        Assert.Equal([told, 3, 0], Identity.Of(tracks, parts, [named, 3, 1]).Tracks.Select(t => t.Part));
+        if (told == 1)
+        {
+            // Where another file holds it, it bleeds in.
+            Assert.Equal([2, 3, 1], Identity.Of([tracks[0], tracks[1], Struck(1, 0, 1, 1)], parts, [0, 3, 1]).Tracks.Select(t => t.Part));
+        }
+    }
+
     [Fact]
     public void A_file_that_is_early_is_found_though_most_notes_are_late()
     {
@@ -173,21 +195,28 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
-    [InlineData(new[] { 0.0, 4 }, new[] { 1.5, 2.5, 4 }, 0)] // what is held begins a little later than its notes, never earlier
-    [InlineData(new[] { 0.0, -4 }, new[] { 1.5, 2.5, 4 }, 0)]
-    [InlineData(new[] { 0.0, -4 }, new[] { 3.0, 8, 8 }, 0)] // one that begins late is no proof
-    [InlineData(new[] { 0.0, 4 }, new double[0], 2)] // nobody can tell
-    [InlineData(new[] { 0.0, 4, 4 }, new[] { 1.5, 2.5 }, 4)] // most of what is struck tells more
-    [InlineData(new[] { 0.0, 0, 2, 5 }, new double[0], 0)]
-    [InlineData(new[] { -3, -0.1, 0.1, 3 }, new[] { -2.0, -2, -2 }, 0)] // half of what is struck lies in the middle: that tells enough
-    [InlineData(new[] { -0.6, 0.6 }, new[] { 3.0, 4, 5 }, 0)] // so little apart, both are in time
-    public void The_take_lies_where_most_of_its_files_begin(double[] struck, double[] held, double told)
+    [InlineData(new[] { 0.0, 4 }, new[] { 1.5, 2.5, 4 }, 0, false)] // what is held begins a little later than its notes, never earlier
+    [InlineData(new[] { 0.0, -4 }, new[] { 1.5, 2.5, 4 }, 0, false)]
+    [InlineData(new[] { 0.0, -4 }, new[] { 3.0, 8, 8 }, 0, false)] // one that begins late is no proof
+    [InlineData(new[] { 0.0, 4 }, new double[0], 2, true)] // nobody can tell
+    [InlineData(new[] { 0.0, 0, 4, 4 }, new[] { 4.5 }, 2, true)]
+    [InlineData(new[] { 0.0, 4, 4 }, new[] { 1.5, 2.5 }, 4, false)] // most of what is struck tells more
+    [InlineData(new[] { 0.0, 0, 2, 5 }, new double[0], 0, false)]
+    [InlineData(new[] { -3, -0.1, 0.1, 3 }, new[] { -2.0, -2, -2 }, 0, false)] // half of what is struck lies in the middle: that tells enough
+    [InlineData(new[] { -0.6, 0.6 }, new[] { 3.0, 4, 5 }, 0, false)] // so little apart, both are in time
+    [InlineData(new[] { 1.0 }, new double[0], 1, false)]
+    [InlineData(new[] { 0.0 }, new[] { 5.9, 9 }, 0, false)] // half of what is held begins with it
+    [InlineData(new[] { 0.0 }, new[] { 6.1, 9 }, 0, true)]
+    [InlineData(new[] { 0.0 }, new[] { -0.9, 9 }, 0, true)]
+    [InlineData(new double[0], new[] { 2.0, 3, 7 }, 3, true)] // what is held begins later than its notes
+    public void The_take_lies_where_most_of_its_files_begin(double[] struck, double[] held, double told, bool about)
     {
         var random = new Random(5);
         double[] late = [.. struck, .. held];
         List<Part> parts = [.. late.Select((_, p) => new Part($"{p}", [.. Enumerable.Range(0, 60).Select(i => 1 + (0.5 * i) + (0.05 * random.Next(9)))], p >= struck.Length))];
         var (time, tracks) = Identity.Of([.. parts.Select((part, p) => part.Notes.Select(n => new Onset(n + (late[p] / 1000), 1)).ToImmutableArray())], parts, [.. late.Select((_, p) => (int?)p)]);
         Assert.Equal(told, time!.Offset * 1000, 0.05);
+        Assert.Equal(about, time.About);
         Assert.All(tracks.Zip(late), t => Assert.Equal(t.Second - told, t.First.Offset!.Value * 1000, 0.05));
     }
 

@@ -605,6 +605,45 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void Where_as_many_are_late_as_are_not_it_is_told_that_they_lie_apart_and_not_which_is_late()
+    {
+        // Two come 6 ms later than two others; the fifth holds nothing.
+        string[] late = ["Crack", "Tick"];
+        var files = _stems.ToDictionary(s => s.Key, s => s.Key == "Chirp" ? new float[s.Value.Length] : Drawn.Out(s.Value, (late.Contains(s.Key) ? 0.206 : 0.2) * SoxTake.Rate, 0));
+        var proof = Proved(files, null);
+        Assert.True(proof.IsAbout);
+        Assert.Equal(0.203, proof.OffsetSeconds!.Value, 0.001);
+        Assert.All(proof.Tracks, t => Assert.Null(t.OffsetSeconds));
+        var told = Assert.Single(ProofFindings.Of(proof), f => f.Fault is ProofFault.Apart or ProofFault.TrackOff);
+        Assert.Matches("^Crack and Tick come up to (5\\.[89]|6\\.[0-2]) ms later than Thud and Pluck: which of them are out of time cannot be told\\.$", told.Sentence);
+        Assert.Matches("; about 203\\.[0-9] ms late against the notes; ", ProofWords.Verdict(proof));
+        Assert.StartsWith("The take is about 203.", ProofFindings.Of(proof).Single(f => f.Fault == ProofFault.TakeOff).Sentence);
+        Assert.Null(MendOffers.Of(proof, told, [.. proof.Tracks.Select((_, i) => new TrackId($"t{i}"))]));
+
+        // With a reference that holds them all, two lie where it does and two do not.
+        var known = Proved(files, Mix(_ => 1));
+        Assert.False(known.IsAbout);
+        Assert.DoesNotContain(ProofFindings.Of(known), f => f.Fault == ProofFault.Apart);
+        Assert.Equal(2, ProofFindings.Of(known).Count(f => f.Fault == ProofFault.TrackOff));
+    }
+
+    [Theory]
+    [InlineData(0.0195, false)]
+    [InlineData(0.0205, true)]
+    public void A_take_of_held_sounds_alone_is_late_only_where_that_is_more_than_they_swell(double late, bool told)
+    {
+        for (var i = 0; i < _parts.Count; i++)
+        {
+            _parts[i] = _parts[i] with { Held = true };
+        }
+
+        var proof = Proved(_stems, null);
+        proof = proof with { FromNotes = proof.FromNotes! with { Offset = late } };
+        Assert.True(proof.IsAbout);
+        Assert.Equal(told, ProofFindings.Of(proof).Any(f => f.Fault == ProofFault.TakeOff));
+    }
+
+    [Fact]
     public void Pairs_are_told_side_by_side()
     {
         var right = _sox.Placed("Crack", _times["Thud"], Seconds);

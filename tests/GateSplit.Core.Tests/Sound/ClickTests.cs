@@ -103,6 +103,12 @@ public sealed class ClickTests
 
         Assert.Equal((-6.02, -12.04), (Math.Round(meter.First.Value, 2), Math.Round(meter.Last.Value, 2)));
 
+        // What begins in the last 2 ms is as loud as it is there.
+        meter.Add([.. new float[384], .. Enumerable.Repeat(0.25f, 96)]);
+        Assert.Equal(-12.04, meter.Last.Value, 0.01);
+        meter.Add([.. new float[384], .. new float[24], .. Enumerable.Repeat(0.25f, 72)]);
+        Assert.Equal(-13.29, meter.Last.Value, 0.01); // three quarters of the energy
+
         // Shorter than that: what there is.
         var short_ = new EndMeter(Rate);
         short_.Add([0.5f, 0.5f]);
