@@ -210,7 +210,8 @@ public sealed class PlantedRoom
             var alone = Cabled(_alone(third), offset);
             for (var turn = third; turn < Times.Length; turn += Alone)
             {
-                var length = (int)((Call.Turns[turn].Held && !ByHand ? 1.4 : 0.45) * _rate);
+                // By hand, the next hit may come after 0.7 s.
+                var length = (int)((!Call.Turns[turn].Held ? 0.45 : ByHand ? 0.7 : 1.4) * _rate);
                 for (var channel = 0; channel < count; channel++)
                 {
                     Energies[turn, channel] = Times[turn].Average(t => TensorPrimitives.SumOfSquares<float>(alone[channel].AsSpan(offset + (int)((t - Tick + Latency[channel]) * _rate), length)) / length);

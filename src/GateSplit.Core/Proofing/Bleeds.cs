@@ -32,6 +32,7 @@ internal sealed class Bleeds
     private const double AsLoud = 2.5; // times, in energy: hits in whose way nothing is and the filter tell the same
     private const double Finer = 1.4;
     private const double SureError = 0.03; // of what the filter expects
+    private const double AsTold = 1.12; // 0.5 dB: hits in the clear tell what the filter tells
     private const double Same = 1.26; // times, in energy: 1 dB, which a level told as exact may be wrong by
     private const double SureShare = 0.05; // by which what is there may differ from what the filter expects
     private const double SureSpread = 0.5; // dB between the two halves
@@ -286,9 +287,9 @@ internal sealed class Bleeds
             bool AllWithin(double times) => tries.TrueForAll(t => t.Both > best.Both / times && t.Both < best.Both * times);
             bool IsMiddleWithin(double times) => middle > best.Both / times && middle < best.Both * times;
             var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
-            var exact = sure && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0;
+            var exact = sure && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
             return IsMiddleWithin(sure && !held ? Finer : AsLoud)
-                ? (LevelOf(middle), true, false)
+                ? (LevelOf(middle), true, !IsMiddleWithin(AsTold))
                 : (LevelOf(best.Both), true, !exact);
         }
 

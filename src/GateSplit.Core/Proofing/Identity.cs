@@ -159,9 +159,14 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         // A file that is not what its name says holds what comes first of what no other holds: what bleeds in comes later, however loud it is.
         for (var track = 0; track < best.Length; track++)
         {
-            if (best[track] is { } part && named[track] != part && Enumerable.Range(0, parts.Count).Where(p => !best.Contains(p) && IsFirst(track, p, part)).ToList() is { Count: > 0 } first)
+            if (best[track] is { } part && named[track] != part && Enumerable.Range(0, parts.Count).Where(p => p != part && IsFree(p) && IsFirst(track, p, part)).ToList() is { Count: > 0 } first)
             {
                 var own = first.MaxBy(p => scores[track, p]);
+                if (Array.IndexOf(best, own) is >= 0 and var holder)
+                {
+                    best[holder] = null;
+                }
+
                 (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
             }
         }
@@ -199,6 +204,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         bool IsElsewhere(int room) => Enumerable.Range(0, tracks.Count).Any(t => named[t] == room && Enumerable.Range(0, parts.Count).Any(p => parts[room].Contains(parts[p]) && scores[t, p] > scores[t, room] + OneSided));
 
         bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;
+
+        bool IsFree(int part) => Array.IndexOf(best, part) is var holder && (holder < 0 || scores[holder, part] < EnoughHeard);
 
         Identity Told(int track, int? part)
         {
