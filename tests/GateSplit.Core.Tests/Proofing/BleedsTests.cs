@@ -105,6 +105,8 @@ public sealed class BleedsTests
     [Theory]
     [InlineData(2, 6, 0.1, true)]
     [InlineData(3, 16, 0.1, true)]
+    [InlineData(2, 6, 0.045, true)] // 0.8 dB more than the others tell
+    [InlineData(2, 6, 0.02, false)] // 0.2 dB more
     [InlineData(2, 6, 0.0, false)] // they tell what the others tell
     public void Few_hits_in_whose_way_nothing_is_tell_no_level_against_all_others(int few, int all, double beside, bool about)
     {
@@ -116,6 +118,19 @@ public sealed class BleedsTests
         SoxTake.Add(other, Hiss(hits[few - 1] + 1.5, Seconds), 0, 0.045);
         var bleed = Assert.Single(Told(own, other, hits, [], held: false));
         Assert.Equal(-20, bleed.Level.Value, 1.0);
+        Assert.Equal(about, bleed.About);
+    }
+
+    [Theory]
+    [InlineData(3, true)]
+    [InlineData(4, false)]
+    public void A_level_that_is_told_through_noise_is_exact_from_four_hits_on(int count, bool about)
+    {
+        double[] hits = [.. Enumerable.Range(1, count).Select(i => 2.3 * i)];
+        var (own, other) = (Bursts(hits, ring: 0.5), Scaled(Hiss(0, Seconds), 0.045f));
+        SoxTake.Add(other, own, 0, 0.1);
+        var bleed = Assert.Single(Told(own, other, hits, [], held: false));
+        Assert.Equal(-20, bleed.Level.Value, 0.5);
         Assert.Equal(about, bleed.About);
     }
 
