@@ -288,7 +288,7 @@ internal static class Doubles
     private static double Between(IMonoSound one, IMonoSound other, IReadOnlyList<long> places, int lag, double first, int sign)
     {
         const int Rounds = 20;
-        const int Furthest = 2; // frames at 48 kHz
+        const int Beside = 2; // frames at 48 kHz
         const int Nearby = 8; // bins
         const double Together = 0.5; // coherence
         var window = Window(one);
@@ -331,7 +331,7 @@ internal static class Doubles
             between += squares > 0 ? along / squares : 0;
         }
 
-        return Math.Abs(between) <= Lasting.Frames(Furthest, one.Rate) ? between : first;
+        return Math.Abs(between) <= Lasting.Frames(Beside, one.Rate) ? between : first;
     }
 
     /// <summary>
