@@ -110,9 +110,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
 
-        // What is struck is held against where the take lies: that has to be known, by most of what is struck or by the reference.
-        bool IsToldByNotes(int file) => time is not { About: true } || identities[file].Part is not { } own || parts[own].Held
-            || Enumerable.Range(0, files.Count).Any(f => lags[f] is not null && !(identities[f].Part is { } heard && parts[heard].IsFromAfar(parts)));
+        // What is struck is held against where the take lies by its notes: that has to be known, by most of what is struck, or by one of those that is heard in the reference as well.
+        bool IsToldByNotes(int file) => time is not { About: true } || identities[file].Part is not { } own || parts[own].Held || Enumerable.Range(0, files.Count).Any(f => lags[f] is not null && FromNotes(identities[f]) is not null);
 
         bool ArePartners(int one, int other) => identities[one].Part is { } here && identities[other].Part is { } there && parts[here].IsAsPlayed(parts[there]);
 

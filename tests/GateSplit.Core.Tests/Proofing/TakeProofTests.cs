@@ -627,6 +627,28 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(2, ProofFindings.Of(known).Count(f => f.Fault == ProofFault.TrackOff));
     }
 
+    [Fact]
+    public void Where_the_reference_holds_nothing_of_what_is_struck_it_does_not_tell_which_of_it_is_late()
+    {
+        // What is held lies where the reference does, and begins as late after its notes as goes with either; of the two that are struck, one comes 6 ms later.
+        foreach (var i in new[] { "Chirp", "Pluck" }.Select(n => _parts.FindIndex(p => p.Name == n)))
+        {
+            _parts[i] = _parts[i] with { Held = true };
+        }
+
+        var files = _stems.ToDictionary(s => s.Key, s => s.Key switch { "Crack" => new float[s.Value.Length], "Thud" => Drawn.Out(s.Value, 0.006 * SoxTake.Rate, 0), _ => s.Value });
+        var late = new Dictionary<string, double> { ["Chirp"] = 0.003, ["Pluck"] = 0.008 };
+        files = files.ToDictionary(f => f.Key, f => late.TryGetValue(f.Key, out var by) ? Drawn.Out(f.Value, by * SoxTake.Rate, 0) : f.Value);
+        var mix = new float[files["Thud"].Length];
+        SoxTake.Add(mix, files["Chirp"], 0, 1);
+        SoxTake.Add(mix, files["Pluck"], 0, 1);
+
+        var proof = Proved(files, mix);
+        Assert.Equal(0, proof.Tracks.Single(t => t.File == "Chirp").OffsetSeconds!.Value, 0.0005);
+        Assert.All(proof.Tracks.Where(t => t.File is "Thud" or "Tick"), t => Assert.Null(t.OffsetSeconds));
+        Assert.Equal(ProofFault.Apart, Assert.Single(ProofFindings.Of(proof), f => f.Fault is ProofFault.Apart or ProofFault.TrackOff).Fault);
+    }
+
     [Theory]
     [InlineData(0.0195, false)]
     [InlineData(0.0205, true)]
