@@ -61,6 +61,18 @@ public sealed class ProofCommandTests : IDisposable
         Assert.Contains("The files have 5 lengths: some end before others.", output);
     }
 
+    [Theory]
+    [InlineData("struck", false)]
+    [InlineData("held", true)]
+    public void Proof_says_where_the_notes_tell_the_place_of_a_take_not_to_the_millisecond(string sounds, bool about)
+    {
+        Save(Stems());
+        var (code, output, _) = Cli.Run("proof", _take, "--song", Song(), "--elements", Elements(sounds), "--json");
+        var take = JsonDocument.Parse(output).RootElement.GetProperty("take");
+        Assert.Equal((0, about), (code, take.GetProperty("offsetAbout").GetBoolean()));
+        Assert.Equal(about, take.GetProperty("verdict").GetString()!.Contains("; about ", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void Proof_says_what_each_file_holds_with_the_names_that_are_documented()
     {
@@ -74,6 +86,7 @@ public sealed class ProofCommandTests : IDisposable
         var take = root.GetProperty("take");
         Assert.Equal(0, take.GetProperty("offsetMs").GetDouble(), 0.02);
         Assert.Equal(0, take.GetProperty("driftPpm").GetDouble(), 1.0);
+        Assert.False(take.GetProperty("offsetAbout").GetBoolean());
         Assert.InRange(take.GetProperty("nullResidualDb").GetDouble(), double.MinValue, -100);
         Assert.Contains("3 of 5 files hold what their names say", take.GetProperty("verdict").GetString());
         var tracks = root.GetProperty("tracks").EnumerateArray().ToDictionary(t => t.GetProperty("track").GetString()!);
@@ -219,10 +232,10 @@ public sealed class ProofCommandTests : IDisposable
         return new SoxTake(_folder).Save("mix", mix);
     }
 
-    private string Elements()
+    private string Elements(string sounds = "struck")
     {
         var path = Path.Combine(_folder, "elements.csv");
-        File.WriteAllText(path, "track,midiChannel,keys,sounds\n" + string.Concat(SoxTake.Names.Select((n, i) => $"{n},10,{36 + i},struck\n")));
+        File.WriteAllText(path, "track,midiChannel,keys,sounds\n" + string.Concat(SoxTake.Names.Select((n, i) => $"{n},10,{36 + i},{sounds}\n")));
         return path;
     }
 

@@ -162,11 +162,6 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             if (best[track] is { } part && named[track] != part && Enumerable.Range(0, parts.Count).Where(p => p != part && IsFree(p) && IsFirst(track, p, part)).ToList() is { Count: > 0 } first)
             {
                 var own = first.MaxBy(p => scores[track, p]);
-                if (Array.IndexOf(best, own) is >= 0 and var holder)
-                {
-                    best[holder] = null;
-                }
-
                 (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
             }
         }

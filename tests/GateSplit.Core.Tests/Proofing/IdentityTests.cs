@@ -125,8 +125,15 @@ public sealed class IdentityTests : IDisposable
         Assert.Equal([told, 3, 0], Identity.Of(tracks, parts, [named, 3, 1]).Tracks.Select(t => t.Part));
         if (told == 1)
         {
-            // Where another file holds it, it bleeds in.
+            // Where another file holds it, it bleeds in; where in another only little of it is heard, by chance, it does not.
             Assert.Equal([2, 3, 1], Identity.Of([tracks[0], tracks[1], Struck(1, 0, 1, 1)], parts, [0, 3, 1]).Tracks.Select(t => t.Part));
+            ImmutableArray<Onset> chance = [.. Enumerable.Range(0, 40).Select(i => new Onset(1.16 + (1.3 * i), 1)).Concat(Struck(1, 0, 1, 1).Take(4)).OrderBy(o => o.Seconds)];
+            Assert.Equal([1, 3, 0, null], Identity.Of([.. tracks, chance], parts, [0, 3, 1, null]).Tracks.Select(t => t.Part));
+
+            // What is held begins as it likes, and what hears several hears them later.
+            Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1] with { Held = true }, parts[2], parts[3]], [0, 3, 1]).Tracks.Select(t => t.Part));
+            Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1], parts[2] with { Held = true }, parts[3]], [0, 3, 1]).Tracks.Select(t => t.Part));
+            Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1], parts[2] with { Keys = [(9, 1), (9, 2)] }, parts[3] with { Keys = [(9, 1)] }], [0, 3, 1]).Tracks.Select(t => t.Part));
         }
     }
 

@@ -620,6 +620,21 @@ public sealed class TakeProofTests : IDisposable
         Assert.StartsWith("The take is about 203.", ProofFindings.Of(proof).Single(f => f.Fault == ProofFault.TakeOff).Sentence);
         Assert.Null(MendOffers.Of(proof, told, [.. proof.Tracks.Select((_, i) => new TrackId($"t{i}"))]));
 
+        // From 1.5 ms on they lie apart; a copy, what is held and what hears all from afar do not count.
+        TakeProof Lying(double crack, Func<TrackProof, TrackProof>? with = null, Func<Part, Part>? as_ = null) => proof with
+        {
+            Tracks = [.. proof.Tracks.Select(t => t.File == "Crack" ? (with ?? (x => x))(t with { Identity = t.Identity with { Offset = crack } }) : t with { Identity = t.Identity with { Offset = 0 } })],
+            Parts = [.. proof.Parts.Select(p => p.Name == "Crack" ? (as_ ?? (x => x))(p) : p)],
+        };
+        string[] Told(TakeProof of) => [.. ProofFindings.Of(of).Where(f => f.Fault == ProofFault.Apart).Select(f => f.Sentence)];
+        Assert.Empty(Told(Lying(0.00149)));
+        Assert.Equal(["Crack comes up to 1.5 ms later than Thud, Pluck and Tick: which of them are out of time cannot be told."], Told(Lying(0.00151)));
+        Assert.Equal(["Thud, Pluck and Tick come up to 1.5 ms later than Crack: which of them are out of time cannot be told."], Told(Lying(-0.00151)));
+        Assert.Empty(Told(Lying(0.004, with: t => t with { Double = new DoubleOf(0, 0, Core.Quantities.Decibels.Unity, 1, 1) })));
+        Assert.Empty(Told(Lying(0.004, with: t => t with { OffsetSeconds = 0.004 })));
+        Assert.Empty(Told(Lying(0.004, as_: p => p with { Held = true })));
+        Assert.Empty(Told(Lying(0.004, as_: p => p with { Keys = p.Keys.Union(_parts[0].Keys) })));
+
         // With a reference that holds them all, two lie where it does and two do not.
         var known = Proved(files, Mix(_ => 1));
         Assert.False(known.IsAbout);
