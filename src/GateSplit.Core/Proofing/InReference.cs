@@ -110,6 +110,13 @@ internal sealed class InReference(
             (place, lags) = (there, From(lags, place, there));
         }
 
+        // By now all is seen, and most of it may lie together beside where the line was laid by what was clear at first.
+        if (Common(lags) is { } left && Math.Abs(left) > Nearly)
+        {
+            var there = Moved(place, left);
+            (place, lags) = (there, From(lags, place, there));
+        }
+
         // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
         lags = [.. lags.Select((l, i) => l is { } lag && (told[i].Sign is not null || Math.Abs(lag.Frames) <= Beside * _rate || IsKnown(i, lag)) ? l : null)];
 

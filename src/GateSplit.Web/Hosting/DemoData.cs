@@ -6,6 +6,7 @@ using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 using GateSplit.Data;
 using GateSplit.Jobs;
+using Npgsql;
 
 namespace GateSplit.Web.Hosting;
 
@@ -21,6 +22,7 @@ public sealed class DemoData(IServiceProvider services)
     private readonly TakeStore _takes = services.GetRequiredService<TakeStore>();
     private readonly JobQueue _queue = services.GetRequiredService<JobQueue>();
     private readonly JobStore _jobs = services.GetRequiredService<JobStore>();
+    private readonly ILogger<DemoData> _log = services.GetRequiredService<ILogger<DemoData>>();
 
     /// <summary>Loads them, if they never were and the options ask for them.</summary>
     public async Task Load()
@@ -49,9 +51,13 @@ public sealed class DemoData(IServiceProvider services)
                 await Task.Delay(Pause, cancel);
             }
         }
-        catch (Exception e) when (e is OperationCanceledException or IOException)
+        catch (OperationCanceledException) when (cancel.IsCancellationRequested)
         {
             // The sessions are there; what is still to be done is done after the next start.
+        }
+        catch (IOException e)
+        {
+            _log.LogError("The steps of the sessions that ship could not be done, and are tried again at the next start: {Message}", e.Message);
         }
     }
 
@@ -63,8 +69,10 @@ public sealed class DemoData(IServiceProvider services)
             await _demos.InTurn(() => PlayAll(cancel), cancel);
             return true;
         }
-        catch (Exception e) when (Resilient.IsOutage(e))
+        catch (Exception e) when (!cancel.IsCancellationRequested && (Resilient.IsOutage(e) || e is NpgsqlException or OperationCanceledException or ObjectDisposedException))
         {
+            // A connection that breaks while it is used is told in more ways than one.
+            _log.LogWarning("The steps of the sessions that ship wait for the database: {Message}", e.Message);
             return false;
         }
     }
