@@ -109,6 +109,10 @@ public sealed class ClickTests
         meter.Add([.. new float[384], .. new float[24], .. Enumerable.Repeat(0.25f, 72)]);
         Assert.Equal(-13.29, meter.Last.Value, 0.01); // three quarters of the energy
 
+        // What has ended 2 ms before is as loud as it is over all 10.
+        meter.Add([.. Enumerable.Repeat(0.25f, 384), .. new float[96]]);
+        Assert.Equal(-13.01, meter.Last.Value, 0.01);
+
         // Shorter than that: what there is.
         var short_ = new EndMeter(Rate);
         short_.Add([0.5f, 0.5f]);
