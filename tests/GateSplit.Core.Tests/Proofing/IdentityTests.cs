@@ -130,9 +130,14 @@ public sealed class IdentityTests : IDisposable
             ImmutableArray<Onset> chance = [.. Enumerable.Range(0, 40).Select(i => new Onset(1.16 + (1.3 * i), 1)).Concat(Struck(1, 0, 1, 1).Take(4)).OrderBy(o => o.Seconds)];
             Assert.Equal([1, 3, 0, null], Identity.Of([.. tracks, chance], parts, [0, 3, 1, null]).Tracks.Select(t => t.Part));
 
+            // Half of what begins in that file, it is not by chance.
+            ImmutableArray<Onset> half = [.. Enumerable.Range(0, 60).Select(i => new Onset(1.18 + (0.9 * i), 1)).Concat(Struck(1, 0, 1, 1)).OrderBy(o => o.Seconds)];
+            Assert.Equal([2, 3, 0, 1], Identity.Of([.. tracks, half], parts, [0, 3, 1, null]).Tracks.Select(t => t.Part));
+
             // What is held begins as it likes, and what hears several hears them later.
             Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1] with { Held = true }, parts[2], parts[3]], [0, 3, 1]).Tracks.Select(t => t.Part));
             Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1], parts[2] with { Held = true }, parts[3]], [0, 3, 1]).Tracks.Select(t => t.Part));
+            Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1] with { Keys = [(9, 1), (9, 2)] }, parts[2], parts[3] with { Keys = [(9, 1)] }], [0, 3, 1]).Tracks.Select(t => t.Part));
             Assert.Equal([2, 3, 0], Identity.Of(tracks, [parts[0], parts[1], parts[2] with { Keys = [(9, 1), (9, 2)] }, parts[3] with { Keys = [(9, 1)] }], [0, 3, 1]).Tracks.Select(t => t.Part));
         }
     }
