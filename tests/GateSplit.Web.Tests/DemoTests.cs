@@ -34,7 +34,7 @@ public sealed class DemoTests
             await app.Launch(demo: true, whole: true);
         }
 
-        await Waiting.Until(() => AreDone(demos), "all steps are done");
+        await Waiting.Until(() => AreDone(demos), "all steps are done", () => app.Said);
         Assert.Equal(DemoSessions.All.Select(s => s.Name), (await demos.All()).Select(d => d.Name));
         Assert.Equal([1, 1, 1, 1, 3], await Takes());
         foreach (var demo in await demos.All())
@@ -61,7 +61,7 @@ public sealed class DemoTests
         await Task.Delay(TimeSpan.FromSeconds(2)); // the steps meet it too
         Assert.False(await AreDone(demos));
         relay.Mend();
-        await Waiting.Until(() => AreDone(demos), "all steps are done");
+        await Waiting.Until(() => AreDone(demos), "all steps are done", () => app.Said);
         Assert.Equal((long[])[1, 1, 1, 1, 3], await Task.WhenAll((await demos.All()).Select(d => takes.Count(d.SessionId))));
     }
 

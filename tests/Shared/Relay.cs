@@ -10,6 +10,7 @@ public sealed class Relay : IDisposable
     private readonly int _target;
     private readonly List<TcpClient> _open = [];
     private volatile bool _cut;
+    private volatile bool _ended;
 
     /// <summary>Starts it.</summary>
     /// <param name="target">The database's port.</param>
@@ -40,6 +41,7 @@ public sealed class Relay : IDisposable
     /// <inheritdoc/>
     public void Dispose()
     {
+        _ended = true;
         Cut();
         _listener.Stop();
     }
@@ -53,9 +55,18 @@ public sealed class Relay : IDisposable
             {
                 near = await _listener.AcceptTcpClientAsync();
             }
-            catch (Exception e) when (e is SocketException or ObjectDisposedException)
+            catch (ObjectDisposedException)
             {
                 return;
+            }
+            catch (SocketException)
+            {
+                if (_ended)
+                {
+                    return;
+                }
+
+                continue; // whoever asked has given up
             }
 
             if (_cut)
@@ -65,10 +76,25 @@ public sealed class Relay : IDisposable
             }
 
             var far = new TcpClient();
-            await far.ConnectAsync(IPAddress.Loopback, _target);
+            try
+            {
+                await far.ConnectAsync(IPAddress.Loopback, _target);
+            }
+            catch (SocketException)
+            {
+                near.Close();
+                continue;
+            }
+
             lock (_open)
             {
                 _open.AddRange([near, far]);
+                if (_cut)
+                {
+                    // It was cut while this one was on its way.
+                    near.Close();
+                    far.Close();
+                }
             }
 
             _ = Pump(near, far);

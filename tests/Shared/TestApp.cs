@@ -12,6 +12,7 @@ public sealed class TestApp : IRunningApp
     private readonly string _connectionString;
     private readonly bool _ownsFolder;
     private readonly string[] _more;
+    private readonly List<string> _said = [];
     private Process? _process;
 
     private TestApp(string? folder, Func<string, string>? connection, string[] more)
@@ -35,6 +36,19 @@ public sealed class TestApp : IRunningApp
 
     /// <inheritdoc/>
     public string Folder => _folder;
+
+    /// <summary>What it said last, of all its starts.</summary>
+    public string Said
+    {
+        get
+        {
+            const int Lines = 60;
+            lock (_said)
+            {
+                return string.Join('\n', _said.TakeLast(Lines));
+            }
+        }
+    }
 
     /// <summary>Starts it.</summary>
     /// <param name="demo">True to load the demo sessions.</param>
@@ -75,16 +89,15 @@ public sealed class TestApp : IRunningApp
 
         start.Environment["GATESPLIT_DB"] = _connectionString;
         _process = Process.Start(start)!;
-        var said = new List<string>();
-        _process.OutputDataReceived += (_, line) => Keep(said, line.Data);
-        _process.ErrorDataReceived += (_, line) => Keep(said, line.Data);
+        _process.OutputDataReceived += (_, line) => Keep(line.Data);
+        _process.ErrorDataReceived += (_, line) => Keep(line.Data);
         _process.BeginOutputReadLine();
         _process.BeginErrorReadLine();
         for (var tries = 0; tries < 3000; tries++)
         {
             if (_process.HasExited)
             {
-                throw new InvalidOperationException($"The application ended: {string.Join('\n', said)}");
+                throw new InvalidOperationException($"The application ended: {Said}");
             }
 
             try
@@ -102,7 +115,7 @@ public sealed class TestApp : IRunningApp
             await Task.Delay(100);
         }
 
-        throw new InvalidOperationException($"The application did not answer: {string.Join('\n', said)}");
+        throw new InvalidOperationException($"The application did not answer: {Said}");
     }
 
     /// <inheritdoc/>
@@ -130,11 +143,11 @@ public sealed class TestApp : IRunningApp
         return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 
-    private static void Keep(List<string> said, string? line)
+    private void Keep(string? line)
     {
-        lock (said)
+        lock (_said)
         {
-            said.Add(line ?? "");
+            _said.Add(line ?? "");
         }
     }
 }

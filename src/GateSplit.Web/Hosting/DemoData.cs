@@ -6,7 +6,6 @@ using GateSplit.Core.StandIns;
 using GateSplit.Core.Views;
 using GateSplit.Data;
 using GateSplit.Jobs;
-using Npgsql;
 
 namespace GateSplit.Web.Hosting;
 
@@ -55,9 +54,10 @@ public sealed class DemoData(IServiceProvider services)
         {
             // The sessions are there; what is still to be done is done after the next start.
         }
-        catch (IOException e)
+        catch (Exception e)
         {
-            _log.LogError("The steps of the sessions that ship could not be done, and are tried again at the next start: {Message}", e.Message);
+            // Nobody waits for them: what ends them has to be told here.
+            _log.LogError(e, "The steps of the sessions that ship could not be done; what is still to be done is done after the next start");
         }
     }
 
@@ -69,9 +69,8 @@ public sealed class DemoData(IServiceProvider services)
             await _demos.InTurn(() => PlayAll(cancel), cancel);
             return true;
         }
-        catch (Exception e) when (!cancel.IsCancellationRequested && (Resilient.IsOutage(e) || e is NpgsqlException or OperationCanceledException or ObjectDisposedException))
+        catch (Exception e) when (Resilient.IsOutage(e))
         {
-            // A connection that breaks while it is used is told in more ways than one.
             _log.LogWarning("The steps of the sessions that ship wait for the database: {Message}", e.Message);
             return false;
         }
