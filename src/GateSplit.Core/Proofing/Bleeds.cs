@@ -283,11 +283,11 @@ internal sealed class Bleeds
                 return (LevelOf(tries[^1].Both), true, true);
             }
 
-            // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer, and where they tell something else, one of the two is wrong. What is held is heard beside more of others, which makes a filter softer.
+            // Few hits in whose way nothing is may have something behind them; where the filter is sure, and longer and shorter ones tell the same, they only make it finer, and where they tell something else, one of the two is wrong. What is held is heard beside more of others, which makes a filter softer, however alike all of them are.
             bool AllWithin(double times) => tries.TrueForAll(t => t.Both > best.Both / times && t.Both < best.Both * times);
             bool IsMiddleWithin(double times) => middle > best.Both / times && middle < best.Both * times;
             var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
-            var exact = sure && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
+            var exact = sure && !held && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
             return IsMiddleWithin(sure && !held ? Finer : AsLoud)
                 ? (LevelOf(middle), true, !IsMiddleWithin(AsTold))
                 : (LevelOf(best.Both), true, !exact);

@@ -42,9 +42,10 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     /// <param name="parts">What there is.</param>
     /// <param name="named">The part each track is called after; null for none.</param>
     /// <param name="pitches">How well each track's pitches fit each part, at a time of the take, -1 to 1, null where there are none to compare; may be null.</param>
+    /// <param name="places">Where the pitches say that the take may lie, for where nothing that is struck tells it; may be null.</param>
     /// <returns>The time of the take, or null where nothing fits; and an identity for each track.</returns>
     public static (TakeTime? Time, ImmutableArray<Identity> Tracks) Of(
-        IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, Func<TakeTime, double?[,]>? pitches = null)
+        IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IReadOnlyList<int?> named, Func<TakeTime, double?[,]>? pitches = null, Func<IReadOnlyList<double>>? places = null)
     {
         List<(TakeTime? Time, double Sum, ImmutableArray<Identity> Tracks)> tried = [.. TakeTime.Likely(tracks, parts).Select(time => Paired(tracks, parts, named, time, null)).OrderByDescending(t => t.Sum)];
         if (tried.Count == 0)
@@ -57,6 +58,11 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         var best = pitches is null
             ? tried[0]
             : tried.Where((t, i) => i == 0 || t.Sum >= least * tried[0].Sum).Select(t => t.Time ?? new TakeTime(0, 0)).Select(time => Paired(tracks, parts, named, time, pitches(time))).MaxBy(t => t.Sum);
+
+        if (pitches is not null && places is not null && !best.Tracks.Any(t => t.Part is { } p && !parts[p].Held))
+        {
+            best = TakeTime.Near(tracks, parts, places()).Select(time => Paired(tracks, parts, named, time, pitches(time))).Prepend(best).MaxBy(t => t.Sum);
+        }
 
         if (best.Time is null || best.Tracks.All(t => t.Part is null))
         {
@@ -123,11 +129,11 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             }
         }
 
-        // Where all notes of its own are heard under much bleed, a microphone plays what a room plays: then it is no other than its name says, unless the room's own file plays one drum.
+        // Where all notes of its own are heard under much bleed, a microphone plays what a room plays: then it is no other than its name says, unless the room's own file plays one drum, or no file is the room and this one sounds like it.
         for (var track = 0; track < tracks.Count; track++)
         {
             if (named[track] is { } own && IsNearlyAllHeard(track, own)
-                && Enumerable.Range(0, parts.Count).Where(p => parts[p].Contains(parts[own]) && gains[track, p] > gains[track, own]).ToList() is { Count: > 0 } rooms && !rooms.Exists(IsElsewhere))
+                && Enumerable.Range(0, parts.Count).Where(p => parts[p].Contains(parts[own]) && gains[track, p] > gains[track, own]).ToList() is { Count: > 0 } rooms && !rooms.Exists(room => IsElsewhere(room) || IsRoom(track, own, room)))
             {
                 (scores[track, own], gains[track, own]) = (Math.Max(scores[track, own], Enough), rooms.Max(p => gains[track, p]) + ByName);
             }
@@ -197,6 +203,13 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         }
 
         bool IsElsewhere(int room) => Enumerable.Range(0, tracks.Count).Any(t => named[t] == room && Enumerable.Range(0, parts.Count).Any(p => parts[room].Contains(parts[p]) && scores[t, p] > scores[t, room] + OneSided));
+
+        // Where no other file is a room, one in which all of it is heard, and nothing far softer than the drum it is called after, is that.
+        bool IsRoom(int track, int own, int room) =>
+            scores[track, room] >= NearlyAll
+            && Enumerable.Range(0, tracks.Count).Count(t => t != track && Enumerable.Range(0, parts.Count).All(p => scores[t, p] <= scores[t, room]) && scores[t, room] >= Enough) < parts.Count(p => p == parts[room] || p.IsAsPlayed(parts[room]))
+            && Enumerable.Range(0, parts.Count).Where(p => parts[room].Contains(parts[p]) && !parts[p].Shares(parts[own]))
+                .All(p => Beside(track, own, p) is var (strength, _) && Beside(track, p, own) is var (other, _) && other >= Much * strength);
 
         bool Holds(int part) => Array.IndexOf(best, part) is >= 0 and var holder && scores[holder, part] >= Enough;
 

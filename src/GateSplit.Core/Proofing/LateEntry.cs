@@ -45,7 +45,8 @@ internal static class LateEntry
 
         // Where a file breaks off, nothing is missing at its start.
         var end = (double)sound.Frames.Count / sound.Rate.Hz - Longest;
-        var starts = part.Notes.Select(n => time.Of(n) + late).Where(t => t >= -Cut && t <= end).ToArray();
+        var inside = part.Notes.Select((n, i) => (Start: time.Of(n) + late, Note: i)).Where(n => n.Start >= -Cut && n.Start <= end).ToArray();
+        var starts = Array.ConvertAll(inside, n => n.Start);
         var notes = starts.Select((start, i) => Bands(sound, start, i + 1 < starts.Length ? starts[i + 1] - start : Longest)).ToArray();
         if (notes.Length <= LeastBehind)
         {
@@ -78,7 +79,31 @@ internal static class LateEntry
             }
         }
 
-        return missing;
+        return missing == 0 && !part.Held && part.Sounds.Length == part.Notes.Length ? BySound(levels, Array.ConvertAll(inside, n => part.Sounds[n.Note])) : missing;
+    }
+
+    /// <summary>
+    /// As <see cref="Missing"/>, where several sounds are played: each is compared with itself, since some of them may be as soft as the noise all
+    /// along. Those tell nothing; all others at the start have to be missing.
+    /// </summary>
+    private static int BySound(double[] levels, int[] sounds)
+    {
+        var (told, missing, faint) = (0, 0, levels.Order().ElementAt((int)(Softest * levels.Length)) + Softer);
+        for (var i = 0; i < levels.Length; i++)
+        {
+            var behind = levels.Where((_, n) => n > i && sounds[n] == sounds[i]).Order().ToArray();
+            var isSoft = behind.Length >= LeastBehind && levels[i] < behind[(int)(Softest * behind.Length)] - Softer && levels[i] < behind[Several - 1] - Apart;
+            if (isSoft && TheilSen.Median(behind) > levels[..(i + 1)].Max() + Softer)
+            {
+                (told, missing) = (told + 1, i + 1);
+            }
+            else if (levels[i] > faint)
+            {
+                break;
+            }
+        }
+
+        return told >= Several ? missing : 0;
     }
 
     /// <summary>As <see cref="Missing"/>, by the harmonics of what is held; null where these do not tell it.</summary>

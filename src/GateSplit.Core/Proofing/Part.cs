@@ -14,6 +14,9 @@ public sealed record Part(string Name, ImmutableArray<double> Notes, bool Held)
     /// <summary>MIDI channels and keys of its notes; empty where they are not known.</summary>
     public ImmutableHashSet<(int Channel, int Key)> Keys { get; init; } = [];
 
+    /// <summary>For each note which of its sounds begins there: a number for all that the same keys sound; empty where that is not known.</summary>
+    public ImmutableArray<int> Sounds { get; init; } = [];
+
     /// <summary>What it holds and for how long, in the order of the starts; empty where that is not known.</summary>
     public ImmutableArray<Tone> Tones { get; init; } = [];
 

@@ -59,27 +59,35 @@ public static class Parts
     /// <param name="held">True of what is held.</param>
     public static Part Of(Song song, string name, Func<Note, bool> its, bool held) => Of(song, name, [.. song.Notes.Where(its)], held);
 
-    private static Part Of(Song song, string name, List<Note> notes, bool held) =>
-        new(name, Apart(notes.Select(n => Seconds(song, n.StartTick))), held)
+    private static Part Of(Song song, string name, List<Note> notes, bool held)
+    {
+        var apart = Apart(notes.Select(n => (Seconds(song, n.StartTick), (n.Channel, n.Key))));
+        List<string> keys = [.. apart.Select(a => string.Join(' ', a.Keys))];
+        List<string> sounds = [.. keys.Distinct()];
+        return new(name, [.. apart.Select(a => a.Start)], held)
         {
             Keys = notes.Select(n => (n.Channel, n.Key)).ToImmutableHashSet(),
+            Sounds = [.. keys.Select(k => sounds.IndexOf(k))],
             Tones = held ? [.. notes.Select(n => new Tone(Seconds(song, n.StartTick), Seconds(song, n.EndTick), n.Key)).OrderBy(t => t.Start)] : [],
         };
+    }
 
-    /// <summary>When something begins: what a hand plays together begins within a few milliseconds, and is heard as one.</summary>
-    private static ImmutableArray<double> Apart(IEnumerable<double> starts)
+    /// <summary>When something begins, and by which keys: what a hand plays together begins within a few milliseconds, and is heard as one.</summary>
+    private static List<(double Start, SortedSet<(int Channel, int Key)> Keys)> Apart(IEnumerable<(double Start, (int Channel, int Key) Key)> notes)
     {
         const double Together = 0.015; // s
-        var apart = ImmutableArray.CreateBuilder<double>();
-        foreach (var start in starts.Order())
+        var apart = new List<(double Start, SortedSet<(int Channel, int Key)> Keys)>();
+        foreach (var (start, key) in notes.OrderBy(n => n.Start))
         {
-            if (apart.Count == 0 || start - apart[^1] >= Together)
+            if (apart.Count == 0 || start - apart[^1].Start >= Together)
             {
-                apart.Add(start);
+                apart.Add((start, []));
             }
+
+            apart[^1].Keys.Add(key);
         }
 
-        return apart.ToImmutable();
+        return apart;
     }
 
     private static double Seconds(Song song, Ticks tick)

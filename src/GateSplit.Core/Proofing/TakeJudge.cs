@@ -145,7 +145,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     {
         List<int?> named = [.. files.Select(f => f.Part)];
         List<IMonoSound?> Asked() => [.. files.Select((f, i) => scans[i].IsSilent || without?[i] == true ? null : Heard(f.Wave, scans[i]))];
-        var (time, identities) = Identity.Of(onsets, parts, named, at => PitchFit.Of(Asked(), parts, at, cancel));
+        var (time, identities) = Identity.Of(onsets, parts, named, at => PitchFit.Of(Asked(), parts, at, cancel), () => PitchPlaces.Of(Asked(), parts, cancel));
         return (time, BySound.Of(Asked(), onsets, parts, identities, named));
     }
 

@@ -8,14 +8,16 @@ namespace GateSplit.Core.Proofing;
 /// <param name="Spread">The standard error of the drift, what it may be wrong by; 0 where the drift is not known.</param>
 public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
 {
-    private const double Furthest = 2.5; // s
+    /// <summary>How much earlier or later than its song a take may be, in seconds.</summary>
+    internal const double Furthest = 2.5;
+
     private const double Step = 0.002; // s
     private const int Tried = 80; // tops of the histogram
     private const int Kept = 4; // of those, that are followed along the take
     private const int MostTracks = 24;
     private const double FirstPart = 30; // s of song in which drift cannot yet blur the histogram
     private const double Window = 10; // s
-    private const double Near = 0.015; // s
+    private const double Within = 0.015; // s beside the last window
     private const double Alike = 0.05; // s: music repeats after more
     private const double AlikeDrift = 5e-5; // more than notes and a recording together can be wrong by
     private const double Surely = 5; // standard errors
@@ -69,6 +71,21 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
             .Select(i => Followed(tracks, notes, i * Step - Furthest));
     }
 
+    /// <summary>Times of a take that something else than its beginnings tells about: where most beginnings near there meet a note.</summary>
+    /// <param name="tracks">The beginnings of each track.</param>
+    /// <param name="parts">The notes of each part.</param>
+    /// <param name="places">Seconds by which the take is late, about.</param>
+    public static IEnumerable<TakeTime> Near(IReadOnlyList<ImmutableArray<Onset>> tracks, IReadOnlyList<Part> parts, IEnumerable<double> places)
+    {
+        const double Beside = 0.06; // s: what swells is heard later than it begins, or fades when the next has begun
+        var notes = parts.SelectMany(p => p.Notes).Distinct().Order().ToArray();
+        return places.Select(place =>
+        {
+            var differences = Differences(tracks, notes, notes[0] + FirstPart, place, Beside).ToList();
+            return Followed(tracks, notes, differences.Count == 0 ? place : differences.MaxBy(d => differences.Where(o => Math.Abs(o.Difference - d.Difference) < 2 * Step).Sum(o => o.Weight)).Difference);
+        });
+    }
+
     /// <summary>Follows the offset along the take, window by window, and lays a line through what it finds.</summary>
     private static TakeTime Followed(IReadOnlyList<ImmutableArray<Onset>> tracks, double[] notes, double offset)
     {
@@ -76,7 +93,7 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
         var (near, drift) = (offset, 0.0);
         for (var start = notes[0]; start <= notes[^1]; start += Window)
         {
-            var differences = Differences(tracks, [.. notes.Where(n => n >= start && n < start + Window)], start + Window, near, Near).Select(d => d.Difference).ToList();
+            var differences = Differences(tracks, [.. notes.Where(n => n >= start && n < start + Window)], start + Window, near, Within).Select(d => d.Difference).ToList();
             if (differences.Count > 2)
             {
                 near = TheilSen.Median(differences);

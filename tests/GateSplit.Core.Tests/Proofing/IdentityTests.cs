@@ -46,18 +46,22 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
-    [InlineData(new[] { 0 }, 5, 1)] // the file of the overheads holds the snare alone: the two are exchanged
-    [InlineData(new[] { 0, 1, 2, 3 }, 1, 5)] // it holds all: then the snare's is one with much bleed
-    [InlineData(new int[0], 1, null)] // it is silent: nobody knows
-    public void A_drum_in_whose_file_all_are_heard_is_exchanged_only_with_a_room_in_whose_file_that_drum_is(int[] inOverheads, int snare, int? overheads)
+    [InlineData(new[] { 0 }, 1, 5, 1)] // the file of the overheads holds the snare alone: the two are exchanged
+    [InlineData(new[] { 0, 1, 2, 3 }, 1, 1, 5)] // it holds all: then the snare's is one with much bleed
+    [InlineData(new int[0], 1, 5, null)] // it is silent, and that of the snare holds all, as overheads do
+    [InlineData(new int[0], 0.26, 5, null)]
+    [InlineData(new int[0], 0.24, 1, null)] // 12 dB softer than the snare: it bleeds in
+    [InlineData(new int[0], 0, 1, null)]
+    public void A_drum_in_whose_file_all_are_heard_is_exchanged_only_with_a_room_that_is_no_other_file(int[] inOverheads, double others, int snare, int? overheads)
     {
         // Two microphones of the snare, of which that above it is silent, three other drums, and two microphones of all.
         var random = new Random(5);
         ImmutableArray<double>[] notes = [.. Enumerable.Range(0, 4).Select(p => Enumerable.Range(0, 30).Select(i => 1 + (0.8 * i) + (0.2 * p) + (0.1 * random.NextDouble())).ToImmutableArray())];
         Part Hearing(params int[] of) => new(string.Join(' ', of), [.. of.SelectMany(p => notes[p]).Order()], false) { Keys = [.. of.Select(p => (9, 36 + p))] };
         ImmutableArray<Onset> Played(params int[] of) => [.. of.SelectMany(p => notes[p]).Order().Select(n => new Onset(n, 1))];
+        ImmutableArray<Onset> inSnare = [.. Enumerable.Range(0, 4).SelectMany(p => notes[p].Select(n => new Onset(n, p is 0 or 1 ? 1 : p == 3 ? others : Math.Max(others, 0.3)))).Where(o => o.Strength > 0).OrderBy(o => o.Seconds)];
         Part[] parts = [Hearing(0), Hearing(0), Hearing(1), Hearing(2), Hearing(3), Hearing(0, 1, 2, 3), Hearing(0, 1, 2, 3)];
-        var (_, tracks) = Identity.Of([[], Played(0, 1, 2, 3), Played(1), Played(2), Played(3), Played(inOverheads), Played(0, 1, 2, 3)], parts, [0, 1, 2, 3, 4, 5, 6]);
+        var (_, tracks) = Identity.Of([[], inSnare, Played(1), Played(2), Played(3), Played(inOverheads), Played(0, 1, 2, 3)], parts, [0, 1, 2, 3, 4, 5, 6]);
         Assert.Equal([null, snare, 2, 3, 4, overheads, 6], tracks.Select(t => t.Part));
     }
 

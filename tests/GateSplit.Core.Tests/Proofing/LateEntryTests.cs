@@ -116,6 +116,32 @@ public sealed class LateEntryTests
         Assert.Equal(0, Missing(Struck(_ => 1, -0.505), -0.505));
     }
 
+    [Theory]
+    [InlineData("hkkhkk", 0.0, 6)] // a hat as soft as the noise tells nothing, the drum does
+    [InlineData("hkhhh", 0.0, 0)] // one of which may be a ghost
+    [InlineData("hkkhhh", 0.0, 3)] // the last of those that tell it
+    [InlineData("hhhhhhhh", 0.0, 0)] // all that plays at first is the hat
+    [InlineData("hkkhkk", 1.0, 0)] // none is missing
+    [InlineData("hskkhkk", 0.0, 0)] // something is heard before, or between
+    [InlineData("hkksKK", 0.0, 3)]
+    [InlineData("hkkrkk", 0.0, 6)] // of what is rare nobody knows how loud it is
+    public void Of_several_sounds_each_is_compared_with_itself(string first, double drum, int told)
+    {
+        // A hat 20 dB below the noise at a third of the places, a drum at the others, and a snare now and then.
+        var played = first + string.Concat(Enumerable.Repeat("hkkhskhkkhsk", 3));
+        double[] notes = [.. Enumerable.Range(0, played.Length).Select(i => 0.2 + (0.125 * i))];
+        var random = new Random(2);
+        var sound = Array.ConvertAll(Struck(i => played[i] switch { 'h' => 0.001, 'k' => i < first.Length ? drum : 1, 'K' => 1, 's' => 0.5, _ => 0 }, notes: notes), s => s + (float)(0.01 * ((2 * random.NextDouble()) - 1)));
+        int? Missing(Part part) => LateEntry.Missing(new Samples(sound, Rate), part, [], new TakeTime(0, 0), 0);
+        var part = new Part("Kit", [.. notes], false) { Sounds = [.. played.Select(p => (int)char.ToLowerInvariant(p))] };
+        Assert.Equal(told, Missing(part));
+
+        // Without it, what is as soft further on is played so.
+        Assert.Equal(0, Missing(part with { Sounds = [] }));
+        Assert.Equal(0, Missing(part with { Sounds = part.Sounds[1..] }));
+        Assert.Equal(0, Missing(part with { Held = true }));
+    }
+
     private static int? Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>
         LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. notes ?? Notes], held), others is null ? [] : [others], new TakeTime(offset, 0), 0);
 
@@ -123,7 +149,7 @@ public sealed class LateEntryTests
     {
         notes ??= Notes;
         var random = new Random(1);
-        var sound = new float[6 * Rate];
+        var sound = new float[Math.Max(6, (int)notes[^1] + 1) * Rate];
         for (var note = 0; note < notes.Length; note++)
         {
             for (var i = 0; i < 4000; i++)

@@ -61,22 +61,33 @@ public sealed class PitchFitTests
         Assert.Null(Of(whole[..(int)(2.5 * Rate)], Own, 0)); // too few of its windows lie in it
     }
 
-    private static Part Held(string name, int up)
+    [Fact]
+    public void A_long_note_that_begins_elsewhere_is_told_by_what_sounds_before_it()
     {
-        Tone[] tones = [.. Enumerable.Range(0, Count).Select(i => new Tone(i, i + 0.8, Keys[i % Keys.Length] + up))];
+        // Bound together: half a second beside, each note still sounds where it should have begun, and the one before it where that should end.
+        var bound = Held("Pad", 0, 1);
+        var sound = Sounding(1, own: bound);
+        Assert.InRange(Of(sound, bound, 0)!.Value, 0.9, 1);
+        Assert.InRange(Of(sound, bound, 0.5)!.Value, 0.3, 0.7);
+        Assert.InRange(Of(sound, bound, -0.5)!.Value, 0.3, 0.7);
+    }
+
+    private static Part Held(string name, int up, double length = 0.8)
+    {
+        Tone[] tones = [.. Enumerable.Range(0, Count).Select(i => new Tone(i, i + length, Keys[i % Keys.Length] + up))];
         return new Part(name, [.. tones.Select(t => t.Start)], true) { Tones = [.. tones] };
     }
 
-    private static float[] Sounding(double own, double other = 0)
+    private static float[] Sounding(double level, double another = 0, Part? own = null)
     {
         var sound = new float[(Count + 1) * Rate];
-        foreach (var (part, level) in new[] { (Own, own), (Other, other) })
+        foreach (var (part, gain) in new[] { (own ?? Own, level), (Other, another) })
         {
             foreach (var tone in part.Tones)
             {
                 for (var i = (int)(tone.Start * Rate); i < tone.End * Rate; i++)
                 {
-                    sound[i] += (float)(0.3 * level * Math.Sin(2 * Math.PI * 440 * Math.Pow(2, (tone.Key - 69) / 12.0) * i / Rate));
+                    sound[i] += (float)(0.3 * gain * Math.Sin(2 * Math.PI * 440 * Math.Pow(2, (tone.Key - 69) / 12.0) * i / Rate));
                 }
             }
         }
