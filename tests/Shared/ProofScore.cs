@@ -40,7 +40,10 @@ public sealed class ProofScore
             if (time.About)
             {
                 Within("offset said as about, ms", offset, 20, where);
-                Within("drift from the same, ppm", drift, Math.Max(10, 5e6 * time.Spread), where);
+                if (time.Spread > 0)
+                {
+                    Within("drift from the same, ppm", drift, Math.Max(10, 5e6 * time.Spread), where);
+                }
             }
             else
             {

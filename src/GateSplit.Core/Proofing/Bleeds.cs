@@ -35,7 +35,7 @@ internal sealed class Bleeds
     private const double AsTold = 1.12; // 0.5 dB: hits in the clear tell what the filter tells
     private const double Same = 1.26; // times, in energy: 1 dB, which a level told as exact may be wrong by
     private const double SureShare = 0.05; // by which what is there may differ from what the filter expects
-    private const double SureSpread = 0.5; // dB between the two halves
+    private const double SureSpread = 0.3; // dB between the two halves
     private const double MostOfClear = 0.35; // dB: the standard error of the level that clear hits tell
     private const double RingsOn = 3; // times, in energy, what was there before is more than what is there at a hit
     private const double MostRing = 0.75; // of the hits

@@ -99,13 +99,14 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     {
         const double Beside = 0.0007; // s
         const double Swells = 0.006; // s
+        const double Mostly = 0.0045; // s in which most of it does
         List<double> About(double at) => struck.FindAll(s => Math.Abs(s - at) <= Beside);
-        int Swell(double at) => held.Count(h => h >= at - Beside && h <= at + Swells);
-        int Begin(double at) => About(at).Count + Swell(at);
+        int Swell(double at, double within) => held.Count(h => h >= at - Beside && h <= at + within);
+        int Begin(double at) => About(at).Count + Swell(at, Swells);
         var middle = TheilSen.Median(struck);
         if (2 * About(middle).Count >= struck.Count)
         {
-            return (middle, struck.Count == 1 && 2 * Swell(middle) < held.Count);
+            return (middle, struck.Count == 1 && 2 * Swell(middle, Mostly) < held.Count);
         }
 
         var most = struck.MaxBy(Begin);

@@ -24,6 +24,7 @@ internal sealed class InReference(
     private const double Half = 0.5; // frames
     private const double Nearly = 1; // frame
     private const double Slanted = 8; // frames, from end to end, by which windows may slant a line
+    private const double MuchMore = 0.1; // in the logarithm of what is left, all orders together
     private const double Surely = 2; // clearness
     private const double FarTells = 0.7; // clearness
     private const double Opposing = 0.02; // of what tells it
@@ -32,12 +33,17 @@ internal sealed class InReference(
     private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
     private readonly List<int> _mixed = [.. Enumerable.Range(0, sounds.Count).Where(i => sounds[i] is not null && !copies[i])];
 
+    /// <summary>Where the take lies by its notes; null where these do not tell it.</summary>
+    public TakeTime? Notes { get; init; }
+
     /// <summary>Looks for them.</summary>
     /// <param name="first">Where the sum of all files lies.</param>
     /// <param name="windows">At which frames of the reference that was found.</param>
     /// <returns>Where the take lies; where each file lies beside it, null where that cannot be told; -1 for each that is upside down, null where that cannot be told; and by how many seconds later all are than their notes say.</returns>
     public ((double Start, double Slope) Place, SoundLag?[] Lags, int?[] Signs, double Beside) Of((double Start, double Slope) first, List<long> windows)
     {
+        first = Struck(first, windows) ?? first;
+
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
         var all = sounds.Select((s, i) => s is null ? null : Lag(reference, i, first, near: false, SoundLag.Place.Clear)).ToList();
         var place = first;
@@ -131,6 +137,24 @@ internal sealed class InReference(
         }
 
         return (place, lags, [.. told.Select(t => t.Sign)], _beside);
+    }
+
+    /// <summary>
+    /// What is held is nearly the same a period later, so that the line of a take most of which is held may cross the true one. Where the notes tell
+    /// another drift, the line of what is struck and on time, from there, if it leaves less of the mix; null where it does not.
+    /// </summary>
+    private (double Start, double Slope)? Struck((double Start, double Slope) first, List<long> windows)
+    {
+        List<(IMonoSound, float)> struck = [.. _mixed.Where(i => known[i] is { } late && Math.Abs(late) <= NotesTell).Select(i => (sounds[i]!, 1f))];
+        if (first.Slope == 0 || struck.Count == 0 || Notes is not { Spread: > 0 and var spread } notes || Math.Abs(notes.Drift - first.Slope) < spread)
+        {
+            return null;
+        }
+
+        var line = Comparison.Nearer(reference, new MonoSum(struck), (notes.Offset * _rate, notes.Drift), windows);
+        return LeftAt(line) < LeftAt(first) ? line : null;
+
+        double LeftAt((double Start, double Slope) place) => Explained(place, [.. known.Select(InFrames)]).Left.Sum();
     }
 
     /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
@@ -364,7 +388,14 @@ internal sealed class InReference(
     {
         var onTake = _mixed.Where(i => lags[i] is { } lag && Math.Abs(lag.Frames) <= Beside * _rate).ToList();
         onTake = onTake.Count == 0 && Array.TrueForAll(lags, l => l is null) ? _mixed : onTake;
-        return onTake.Count == 0 ? place : Comparison.Nearer(reference, new MonoSum([.. onTake.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]), place, windows);
+        if (onTake.Count == 0)
+        {
+            return place;
+        }
+
+        // What one of them hears of another that is late may bend it as well: then much more is left of the mix.
+        var straight = Comparison.Nearer(reference, new MonoSum([.. onTake.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]), place, windows);
+        return Explained(straight, From(lags, place, straight)).Left.Sum() > Explained(place, lags).Left.Sum() + MuchMore ? place : straight;
     }
 
     /// <summary>What all files but one leave of the mix.</summary>

@@ -66,7 +66,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         if (place is { } sum)
         {
             ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
-            var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel);
+            var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel) { Notes = time };
             (place, lags, signs, beside) = within.Of(sum, [.. placed!.Value.Found.Select(f => (long)f.At)]);
 
             // A copy lies by as much behind what it is a copy of as was found between the two.

@@ -55,4 +55,19 @@ public sealed class DriftFitTests
         var part = Parts.Of(Song.Of(writer.ToFile("Together", 2)), "Hands", _ => true, held: false);
         Assert.Equal([0.5, 1, 1.0198], part.Notes.Select(n => Math.Round(n, 4)));
     }
+
+    [Fact]
+    public void What_the_same_keys_play_is_one_sound_in_whatever_order_they_are_hit()
+    {
+        // A kick, a kick with a hat 4 ms behind it, a hat, the two with the hat first, and the kick again, of another channel at last.
+        var writer = new PatternWriter(480, Tempo.Default, Metre.Common);
+        foreach (var (tick, channel, key) in new[] { (480, 1, 36), (960, 1, 36), (964, 1, 42), (1440, 1, 42), (1916, 1, 42), (1920, 1, 36), (2400, 1, 36), (2880, 2, 36) })
+        {
+            writer.Hold(channel, key, 100, tick / 480.0, 0.1);
+        }
+
+        var part = Parts.Of(Song.Of(writer.ToFile("Sounds", 2)), "Kit", _ => true, held: false);
+        Assert.Equal([0, 1, 2, 1, 0, 3], part.Sounds);
+        Assert.Equal(part.Notes.Length, part.Sounds.Length);
+    }
 }

@@ -298,6 +298,28 @@ public sealed class InReferenceTests
     }
 
     [Theory]
+    [InlineData(151e-6, 3e-6, true)]
+    [InlineData(161e-6, 3e-6, false)] // as the line does: then there is nothing to ask
+    [InlineData(151e-6, 0, false)] // unknown
+    public void Where_most_is_held_the_line_of_what_is_struck_is_tried_where_its_notes_tell_another_drift(double drift, double spread, bool mended)
+    {
+        // Over 20 s, 12 millionths are 12 frames: the line crosses the true one in the middle.
+        const double Slope = 150e-6;
+        var mix = new float[Length];
+        foreach (var sound in new[] { Swelling(150), Swelling(233), Dark(Struck(1)) })
+        {
+            SoxTake.Add(mix, sound, 0, 1);
+        }
+
+        var (place, _, _, _) = new InReference(
+            new Samples(mix), [new Samples(Swelling(150, Slope)), new Samples(Swelling(233, Slope)), new Samples(Dark(Struck(1, Slope)))], new bool[3], [Beginnings, Beginnings, Beginnings], [null, null, 0], default)
+        {
+            Notes = new(0, drift, spread),
+        }.Of((-6, Slope + 12e-6), [.. Beginnings.Select(o => (long)(o.Seconds * Rate))]);
+        Assert.Equal(mended, Math.Abs(place.Slope - Slope) < 1e-6);
+    }
+
+    [Theory]
     [InlineData(0, 0.8, 2e-6)]
     [InlineData(0, -2.7, 6e-6)]
     [InlineData(0, 0.8, 6e-6)]

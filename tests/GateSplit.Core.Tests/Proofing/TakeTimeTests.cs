@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using GateSplit.Core.Proofing;
 
 namespace GateSplit.Core.Tests.Proofing;
@@ -26,4 +27,16 @@ public sealed class TakeTimeTests
     [InlineData(20, 101, false)]
     public void A_drift_that_notes_hardly_tell_rules_out_less_and_one_they_do_not_tell_nothing(double spreadPpm, double ppm, bool like) =>
         Assert.Equal(like, new TakeTime(0, 0, spreadPpm * 1e-6).IsLike(0, ppm * 1e-6));
+
+    [Theory]
+    [InlineData(0.74, 0.74)] // what swells begins before it is heard, or behind
+    [InlineData(0.65, 0.65)]
+    [InlineData(0.77, 0.7)] // too far to be meant
+    [InlineData(null, 0.7)]
+    public void Near_a_place_that_is_known_about_a_take_lies_where_most_beginnings_meet_a_note(double? begins, double told)
+    {
+        double[] notes = [.. Enumerable.Range(0, 20).Select(i => 1 + (1.3 * i) + (0.05 * (i % 3)))];
+        ImmutableArray<Onset> onsets = begins is { } late ? [.. notes.SelectMany((n, i) => i % 2 == 0 || late > 0.76 ? [new Onset(n + late, 1)] : new[] { new Onset(n + 0.641 + (0.031 * (i % 4)), 0.9), new Onset(n + late, 1) }).OrderBy(o => o.Seconds)] : [];
+        Assert.Equal(told, Assert.Single(TakeTime.Near([onsets], [new Part("Pad", [.. notes], true)], [0.7])).Offset, 0.004);
+    }
 }
