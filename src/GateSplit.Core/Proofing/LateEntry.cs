@@ -88,16 +88,19 @@ internal static class LateEntry
     /// </summary>
     private static int BySound(double[] levels, int[] sounds)
     {
-        var (told, missing, faint) = (0, 0, levels.Order().ElementAt((int)(Softest * levels.Length)) + Softer);
+        var behind = levels.Zip(sounds).GroupBy(n => n.Second, n => n.First).ToDictionary(g => g.Key, g => g.Order().ToList());
+        var (told, missing, loudest, faint) = (0, 0, double.NegativeInfinity, levels.Order().ElementAt((int)(Softest * levels.Length)) + Softer);
         for (var i = 0; i < levels.Length; i++)
         {
-            var behind = levels.Where((_, n) => n > i && sounds[n] == sounds[i]).Order().ToArray();
-            var isSoft = behind.Length >= LeastBehind && levels[i] < behind[(int)(Softest * behind.Length)] - Softer && levels[i] < behind[Several - 1] - Apart;
-            if (isSoft && TheilSen.Median(behind) > levels[..(i + 1)].Max() + Softer)
+            var (level, rest) = (levels[i], behind[sounds[i]]);
+            rest.RemoveAt(rest.BinarySearch(level));
+            loudest = Math.Max(loudest, level);
+            var isSoft = rest.Count >= LeastBehind && level < rest[(int)(Softest * rest.Count)] - Softer && level < rest[Several - 1] - Apart;
+            if (isSoft && rest[rest.Count / 2] > loudest + Softer)
             {
                 (told, missing) = (told + 1, i + 1);
             }
-            else if (levels[i] > faint)
+            else if (level > faint)
             {
                 break;
             }

@@ -63,11 +63,11 @@ public static class Parts
     {
         var apart = Apart(notes.Select(n => (Seconds(song, n.StartTick), (n.Channel, n.Key))));
         List<string> keys = [.. apart.Select(a => string.Join(' ', a.Keys))];
-        List<string> sounds = [.. keys.Distinct()];
+        var sounds = keys.Distinct().Select((k, i) => (k, i)).ToDictionary();
         return new(name, [.. apart.Select(a => a.Start)], held)
         {
             Keys = notes.Select(n => (n.Channel, n.Key)).ToImmutableHashSet(),
-            Sounds = [.. keys.Select(k => sounds.IndexOf(k))],
+            Sounds = [.. keys.Select(k => sounds[k])],
             Tones = held ? [.. notes.Select(n => new Tone(Seconds(song, n.StartTick), Seconds(song, n.EndTick), n.Key)).OrderBy(t => t.Start)] : [],
         };
     }

@@ -22,13 +22,13 @@ internal static class PitchPlaces
     /// <returns>Seconds by which the take may be late, the likeliest first; none where nothing is held.</returns>
     public static List<double> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<Part> parts, CancellationToken cancel)
     {
-        List<Part> held = [.. parts.Where(p => !p.Tones.IsEmpty)];
+        var first = parts.SelectMany(p => p.Tones.Take(1)).Select(t => t.Start).DefaultIfEmpty(double.NaN).Min();
+        List<Part> held = [.. parts.Select(p => p with { Tones = [.. p.Tones.TakeWhile(t => t.Start < first + FirstPart + (2 * TakeTime.Furthest))] }).Where(p => !p.Tones.IsEmpty)];
         if (held.Count == 0)
         {
             return [];
         }
 
-        var first = held.Min(p => p.Tones[0].Start);
         var from = Math.Max(0, first - TakeTime.Furthest);
         var options = new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
         var heard = new float[sounds.Count][];

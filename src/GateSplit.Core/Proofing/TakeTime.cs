@@ -48,16 +48,7 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
             return [];
         }
 
-        var counts = new double[(int)(2 * Furthest / Step) + 1];
-        foreach (var (difference, weight) in Differences(tracks, notes, notes[0] + FirstPart, 0, Furthest))
-        {
-            // Half of it to the neighbours, so that what lies on an edge is not cut in two.
-            var bin = (int)Math.Round((difference + Furthest) / Step);
-            for (var near = Math.Max(0, bin - 2); near <= Math.Min(counts.Length - 1, bin + 2); near++)
-            {
-                counts[near] += weight / (1 + Math.Abs(near - bin));
-            }
-        }
+        var counts = Counts(tracks, notes, 0, Furthest);
 
         // Music repeats, so that many times fit some notes: the best of them is where each track fits one part best.
         var looked = tracks.OrderByDescending(t => t.Length).Take(MostTracks).Select(t => t.Where(o => o.Seconds < notes[0] + FirstPart + Furthest).ToImmutableArray()).ToList();
@@ -81,9 +72,27 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
         var notes = parts.SelectMany(p => p.Notes).Distinct().Order().ToArray();
         return places.Select(place =>
         {
-            var differences = Differences(tracks, notes, notes[0] + FirstPart, place, Beside).ToList();
-            return Followed(tracks, notes, differences.Count == 0 ? place : differences.MaxBy(d => differences.Where(o => Math.Abs(o.Difference - d.Difference) < 2 * Step).Sum(o => o.Weight)).Difference);
+            var counts = Counts(tracks, notes, place, Beside);
+            var top = counts.IndexOf(counts.Max());
+            return Followed(tracks, notes, counts[top] == 0 ? place : place + (top * Step) - Beside);
         });
+    }
+
+    /// <summary>How many beginnings of the first part lie by how much behind a note, in steps from so far before a place to as far behind it.</summary>
+    private static double[] Counts(IReadOnlyList<ImmutableArray<Onset>> tracks, double[] notes, double about, double within)
+    {
+        var counts = new double[(int)Math.Round(2 * within / Step) + 1];
+        foreach (var (difference, weight) in Differences(tracks, notes, notes[0] + FirstPart, about, within))
+        {
+            // Half of it to the neighbours, so that what lies on an edge is not cut in two.
+            var bin = (int)Math.Round((difference - about + within) / Step);
+            for (var near = Math.Max(0, bin - 2); near <= Math.Min(counts.Length - 1, bin + 2); near++)
+            {
+                counts[near] += weight / (1 + Math.Abs(near - bin));
+            }
+        }
+
+        return counts;
     }
 
     /// <summary>Follows the offset along the take, window by window, and lays a line through what it finds.</summary>

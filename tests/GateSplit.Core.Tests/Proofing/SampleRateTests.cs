@@ -91,7 +91,7 @@ public sealed class SampleRateTests : IDisposable
     [Theory]
     [InlineData(1, false)]
     [InlineData(700, true)]
-    [InlineData(3000, false)]
+    [InlineData(3000, true)]
     [InlineData(6000, true)]
     [InlineData(8000, true)]
     [InlineData(384_000, true)]
