@@ -12,7 +12,6 @@ internal static class PitchPlaces
     private const double Step = 0.01; // s
     private const int Hop = 10; // steps between stretches of sound
     private const int Beside = 10; // steps to either side of a place that are worse
-    private const double FirstPart = 30; // s of song in which drift cannot yet blur them
     private const int LeastStretches = 8;
 
     /// <summary>Finds them.</summary>
@@ -23,7 +22,7 @@ internal static class PitchPlaces
     public static List<double> Of(IReadOnlyList<IMonoSound?> sounds, IReadOnlyList<Part> parts, CancellationToken cancel)
     {
         var first = parts.SelectMany(p => p.Tones.Take(1)).Select(t => t.Start).DefaultIfEmpty(double.NaN).Min();
-        List<Part> held = [.. parts.Select(p => p with { Tones = [.. p.Tones.TakeWhile(t => t.Start < first + FirstPart + (2 * TakeTime.Furthest))] }).Where(p => !p.Tones.IsEmpty)];
+        List<Part> held = [.. parts.Select(p => p with { Tones = [.. p.Tones.TakeWhile(t => t.Start < first + TakeTime.FirstPart + (2 * TakeTime.Furthest))] }).Where(p => !p.Tones.IsEmpty)];
         if (held.Count == 0)
         {
             return [];
@@ -34,7 +33,7 @@ internal static class PitchPlaces
         var heard = new float[sounds.Count][];
         Parallel.For(0, sounds.Count, options, track =>
         {
-            var until = sounds[track] is { } own ? Math.Min(first + FirstPart + TakeTime.Furthest, (double)own.Frames.Count / own.Rate.Hz) - PitchClasses.Seconds(own.Rate) : 0;
+            var until = sounds[track] is { } own ? Math.Min(first + TakeTime.FirstPart + TakeTime.Furthest, (double)own.Frames.Count / own.Rate.Hz) - PitchClasses.Seconds(own.Rate) : 0;
             var starts = Enumerable.Range(0, Math.Max(0, (int)Math.Ceiling((until - from) / (Hop * Step)))).Select(i => from + (i * Hop * Step)).ToArray();
             heard[track] = sounds[track] is { } sound && starts.Length >= LeastStretches ? PitchClasses.Heard(sound, starts) : [];
         });

@@ -11,11 +11,13 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
     /// <summary>How much earlier or later than its song a take may be, in seconds.</summary>
     internal const double Furthest = 2.5;
 
+    /// <summary>How many seconds of song are looked at, in which drift cannot yet blur where a take lies.</summary>
+    internal const double FirstPart = 30;
+
     private const double Step = 0.002; // s
     private const int Tried = 80; // tops of the histogram
     private const int Kept = 4; // of those, that are followed along the take
     private const int MostTracks = 24;
-    private const double FirstPart = 30; // s of song in which drift cannot yet blur the histogram
     private const double Window = 10; // s
     private const double Within = 0.015; // s beside the last window
     private const double Alike = 0.05; // s: music repeats after more
