@@ -101,7 +101,9 @@ internal static class ProofCommand
                     track.Scan.EndsInSound is not null,
                     [.. track.Bleed.Select(b => new BleedRow(proof.Tracks[b.From].File, b.Level, b.About))],
                     ProofWords.Sentence(proof, i),
-                    track.Scan.Clicks)),
+                    track.Scan.Clicks,
+                    [.. track.Hidden.Select(b => new HiddenRow(proof.Tracks[b.From].File, b.Level))],
+                    proof.NeverAlone.Contains(i))),
             ]);
 
         private static double? Milliseconds(double? seconds) => seconds * 1000;
@@ -130,7 +132,12 @@ internal static class ProofCommand
         bool CutOff,
         IReadOnlyList<BleedRow> Bleed,
         string Sentence,
-        long Clicks);
+        long Clicks,
+        IReadOnlyList<HiddenRow> MayHide,
+        bool NeverAlone);
 
     private sealed record BleedRow(string From, Decibels LevelDb, bool About);
+
+    /// <summary>What may be in a file, and up to which level other sounds would hide it.</summary>
+    private sealed record HiddenRow(string From, Decibels UpToDb);
 }

@@ -103,6 +103,7 @@ public sealed class ProofCommandTests : IDisposable
             Assert.Equal(JsonValueKind.Null, track.GetProperty("doubleLagSamples").ValueKind);
             Assert.Equal((false, false, false, 0, 0), (track.GetProperty("oneChannel").GetBoolean(), track.GetProperty("silent").GetBoolean(), track.GetProperty("cutOff").GetBoolean(), track.GetProperty("clippedRuns").GetInt32(), track.GetProperty("dropouts").GetInt32()));
             Assert.Equal("[]", track.GetProperty("bleed").GetRawText());
+            Assert.Equal(("[]", false), (track.GetProperty("mayHide").GetRawText(), track.GetProperty("neverAlone").GetBoolean()));
             Assert.NotEmpty(track.GetProperty("sentence").GetString()!);
         }
 

@@ -98,8 +98,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private static (double At, bool About) Together(List<double> struck, List<double> held)
     {
         const double Beside = 0.0007; // s
-        const double Swells = 0.006; // s
-        const double Mostly = 0.0045; // s in which most of it does
+        const double Swells = 0.003; // s
+        const double Mostly = 0.0025; // s in which most of it does
         List<double> About(double at) => struck.FindAll(s => Math.Abs(s - at) <= Beside);
         int Swell(double at, double within) => held.Count(h => h >= at - Beside && h <= at + within);
         int Begin(double at) => About(at).Count + Swell(at, Swells);

@@ -350,9 +350,8 @@ internal sealed class InReference(
         var strongest = SoundLag.Strongest(telling[file], Windows);
         return strongest.Count == 0 ? null : SoundLag.Of(
             mix,
-            sounds[file]!,
+            new Placed(sounds[file]!, place),
             strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window(reference.Rate) / 8),
-            at => at + place.Start + place.Slope * at,
             near && Known(file) is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
             asked,
             cancel);
@@ -395,7 +394,7 @@ internal sealed class InReference(
 
         // What one of them hears of another that is late may bend it as well: then much more is left of the mix.
         var straight = Comparison.Nearer(reference, new MonoSum([.. onTake.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]), place, windows);
-        return Explained(straight, From(lags, place, straight)).Left.Sum() > Explained(place, lags).Left.Sum() + MuchMore ? place : straight;
+        return Explained(straight, Lags(straight)).Left.Sum() > Explained(place, lags).Left.Sum() + MuchMore ? place : straight;
     }
 
     /// <summary>What all files but one leave of the mix.</summary>

@@ -79,7 +79,21 @@ internal static class LateEntry
             }
         }
 
-        return missing == 0 && !part.Held && part.Sounds.Length == part.Notes.Length ? BySound(levels, Array.ConvertAll(inside, n => part.Sounds[n.Note])) : missing;
+        if (part.Held || part.Sounds.Length != part.Notes.Length)
+        {
+            return missing;
+        }
+
+        var sounds = Array.ConvertAll(inside, n => part.Sounds[n.Note]);
+        return missing == 0 || AreSoft(levels, sounds, missing) ? BySound(levels, sounds) : missing;
+    }
+
+    /// <summary>True of first notes whose sounds are as soft further on: nothing is missing where a hat begins and the drums follow.</summary>
+    private static bool AreSoft(double[] levels, int[] sounds, int first)
+    {
+        var behind = levels[first..].Zip(sounds[first..]).ToLookup(n => n.Second, n => n.First);
+        var known = Enumerable.Range(0, first).Where(i => behind[sounds[i]].Count() >= LeastBehind).ToList();
+        return known.Count > 0 && known.TrueForAll(i => TheilSen.Median([.. behind[sounds[i]]]) < levels[i] + Softer);
     }
 
     /// <summary>

@@ -29,6 +29,8 @@ public static class Onsets
     private const double Start = 0.01; // s
     private const double StandsOut = 0.05; // of the strongest
     private const double Fine = 4000; // stretches a second
+    private const int Swelling = 8; // of these: what is at half its height sooner is struck
+    private const double HalfHigh = 0.25; // of the energy: half the level
     private const int BlockHops = 1000;
 
     /// <summary>Reads a file once.</summary>
@@ -120,6 +122,15 @@ public static class Onsets
         // What only swings on while it dies away is no beginning.
         var begun = Math.Max(0, first);
         var (before, after) = (Mean(energies, 0, begun), Mean(energies, begun, count));
-        return after < LeastRise * before ? null : new((start + begun * (double)stretch) / rate, Math.Sqrt(after - before));
+        return after < LeastRise * before ? null : new((start + (begun - Earlier(energies, begun, loud)) * stretch) / rate, Math.Sqrt(after - before));
+    }
+
+    /// <summary>By how many stretches earlier a sound began than it was first heard: what swells is drawn back to nothing by a line through its level there and at half its height.</summary>
+    private static double Earlier(float[] energies, int begun, double loud)
+    {
+        var quiet = Mean(energies, 0, begun);
+        var high = Array.FindIndex(energies, begun, e => e >= HalfHigh * loud);
+        var (low, half) = (Math.Sqrt(Math.Max(0, energies[begun] - quiet)), Math.Sqrt(Math.Max(0, energies[high] - quiet)));
+        return high - begun < Swelling || low >= half ? 0 : Math.Min(begun, (high - begun) * low / (half - low));
     }
 }

@@ -144,7 +144,7 @@ public static class ProofFindings
     private static IEnumerable<ProofFinding> OfTime(TakeProof proof, int file, Func<ProofFault, Severity, string, ProofFinding> say)
     {
         var track = proof.Tracks[file];
-        var held = proof.FromReference is null && track.Identity.Part is { } part && proof.Parts[part].Held;
+        var held = track.ByNotes && track.Identity.Part is { } part && proof.Parts[part].Held;
         var afar = track.Identity.Part is { } own && !proof.Parts[own].IsAlone(proof.Parts);
         if (track.OffsetSeconds is { } offset && Math.Abs(offset) >= (held ? LateOfHeld : track.ByNotes ? LateByNotes : Late))
         {

@@ -21,14 +21,13 @@ internal readonly record struct SoundLag(double Frames, int Sign)
 
     /// <summary>Looks for it.</summary>
     /// <param name="one">The one, from which windows are taken.</param>
-    /// <param name="other">The other, in which they are looked for.</param>
+    /// <param name="other">The other, in which they are looked for, laid where it is expected: within a window the two must not run apart.</param>
     /// <param name="starts">Where in the one windows begin.</param>
-    /// <param name="place">Where in the other a frame of the one is expected.</param>
     /// <param name="about">Where it is looked for, in seconds: near which lag, and how far on either side.</param>
     /// <param name="asked">Which place is told.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Null where it cannot be told.</returns>
-    public static SoundLag? Of(IMonoSound one, IMonoSound other, IEnumerable<long> starts, Func<long, double> place, (double Near, double Within) about, Place asked, CancellationToken cancel)
+    public static SoundLag? Of(IMonoSound one, IMonoSound other, IEnumerable<long> starts, (double Near, double Within) about, Place asked, CancellationToken cancel)
     {
         var rate = one.Rate.Hz;
         var reach = (int)(Furthest * rate);
@@ -39,7 +38,7 @@ internal readonly record struct SoundLag(double Frames, int Sign)
         {
             cancel.ThrowIfCancellationRequested();
             one.Read(start, sound);
-            other.Read((long)Math.Round(place(start)) - reach, within);
+            other.Read(start - reach, within);
             Hann.Fade(sound);
             var (here, there) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
             for (var i = 0; i < size; i++)

@@ -54,7 +54,9 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
         for (var i = 0; i < files.Count && time is not null; i++)
         {
-            scans[i] = scans[i].ClicksBeside([.. parts.SelectMany(p => p.Notes).Select(time.Of).Order()]);
+            var (late, own) = (identities[i].Offset ?? 0, identities[i].Part is { } part ? parts[part].Notes : []);
+            double[] Within(IEnumerable<double> notes) => [.. notes.Select(n => time.Of(n) + late).Order()];
+            scans[i] = scans[i].ClicksBeside(Within(parts.SelectMany(p => p.Notes)), Within(own));
         }
 
         progress?.Report(0.75);
@@ -146,7 +148,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         List<int?> named = [.. files.Select(f => f.Part)];
         List<IMonoSound?> Asked() => [.. files.Select((f, i) => scans[i].IsSilent || without?[i] == true ? null : Heard(f.Wave, scans[i]))];
         var (time, identities) = Identity.Of(onsets, parts, named, at => PitchFit.Of(Asked(), parts, at, cancel), () => PitchPlaces.Of(Asked(), parts, cancel));
-        return (time, BySound.Of(Asked(), onsets, parts, identities, named));
+        return (time, BySound.Of(Asked(), onsets, parts, time is null ? identities : ByLag.Of(onsets, parts, identities, named, time), named));
     }
 
     /// <summary>A file as one channel: the mean of its sides, but one of them where the mean would be nothing.</summary>
@@ -235,7 +237,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             }
 
             var first = Enumerable.Range(0, i).FirstOrDefault(f => sounds[f] is not null && identities[f].Part is { } p && parts[p].IsAsPlayed(parts[part]), -1);
-            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window(_rate) / 8), at => at, (0, SoundLag.Furthest), SoundLag.Place.Only, cancel) is var (_, sign))
+            if (first >= 0 && SoundLag.Of(sounds[first]!, own, SoundLag.Strongest(onsets[first], Windows).Select(o => (long)(o * _rate.Hz) - SoundLag.Window(_rate) / 8), (0, SoundLag.Furthest), SoundLag.Place.Only, cancel) is var (_, sign))
             {
                 found[i] = (first, sign);
             }

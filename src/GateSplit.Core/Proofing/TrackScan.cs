@@ -23,6 +23,7 @@ public sealed record TrackScan(
     Decibels? EndsInSound,
     Decibels? BeginsInSound)
 {
+    private const int MostClicksKept = 100; // with their places
     private static readonly Decibels Gone = new(-60); // what has died away
     private static readonly Decibels LoudestFloor = new(-40); // what never falls under it is sound, not noise
     private static readonly Decibels OverFloor = new(12);
@@ -30,20 +31,33 @@ public sealed record TrackScan(
     /// <summary>True if no channel has anything in it.</summary>
     public bool IsSilent => Levels.Channels.All(c => c.Silent);
 
-    /// <summary>The same without the steps with which what is played may begin.</summary>
-    /// <param name="notes">When it is played, in seconds of the file, in order.</param>
-    public TrackScan ClicksBeside(double[] notes)
+    /// <summary>The same without the steps with which what is played may begin, and without the spikes with which several notes of its own begin alike.</summary>
+    /// <param name="notes">When anything is played, in seconds of the file, in order.</param>
+    /// <param name="own">When what it holds is played, in order; empty where that is not known.</param>
+    public TrackScan ClicksBeside(double[] notes, double[] own)
     {
         const double Before = 0.012; // s
         const double Behind = 0.045; // s: a clap begins several times
+        const double Alike = 0.0015; // s: a spike lies there behind several notes
+        const int Several = 3; // notes
         if (Clicks != ClickPlaces.Length)
         {
-            return this;
+            return this with { ClickPlaces = [.. ClickPlaces.Take(MostClicksKept)] };
         }
 
-        var rate = Levels.Format.SampleRate;
-        var left = ClickPlaces.Where(c => c.Spike || Array.BinarySearch(notes, c.At.Seconds(rate) - Behind) == Array.BinarySearch(notes, c.At.Seconds(rate) + Before)).ToImmutableArray();
-        return this with { Clicks = left.Length, ClickPlaces = left };
+        // The note at which a click lies, and by how much behind it; null where it lies beside all.
+        (int Note, double Behind)? At(double[] of, Click click)
+        {
+            var at = click.At.Seconds(Levels.Format.SampleRate);
+            var note = Array.BinarySearch(of, at + Before) is >= 0 and var met ? met : ~Array.BinarySearch(of, at + Before) - 1;
+            return note >= 0 && of[note] >= at - Behind ? (note, at - of[note]) : null;
+        }
+
+        var spikes = ClickPlaces.Where(c => c.Spike).Select(c => At(own, c)).OfType<(int Note, double Behind)>().ToList();
+        bool Begins(Click click) => !click.Spike ? At(notes, click) is not null
+            : At(own, click) is var (_, behind) && spikes.Where(s => Math.Abs(s.Behind - behind) <= Alike).Select(s => s.Note).Distinct().Take(Several).Count() == Several;
+        var left = ClickPlaces.Where(c => !Begins(c)).ToList();
+        return this with { Clicks = left.Count, ClickPlaces = [.. left.Take(MostClicksKept)] };
     }
 
     /// <summary>Reads a file once.</summary>

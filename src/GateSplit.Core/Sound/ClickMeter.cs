@@ -14,7 +14,7 @@ namespace GateSplit.Core.Sound;
 public sealed class ClickMeter
 {
     /// <summary>Places that are kept; more are only counted.</summary>
-    public const int MostKept = 100;
+    public const int MostKept = 4096;
 
     private const int About = 2048; // frames on either side that are kept
     private const int Near = 256; // of these, how many are looked at for a spike

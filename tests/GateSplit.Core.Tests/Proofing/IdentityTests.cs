@@ -230,16 +230,18 @@ public sealed class IdentityTests : IDisposable
     [Theory]
     [InlineData(new[] { 0.0, 4 }, new[] { 1.5, 2.5, 4 }, 0, false)] // what is held begins a little later than its notes, never earlier
     [InlineData(new[] { 0.0, -4 }, new[] { 1.5, 2.5, 4 }, 0, false)]
-    [InlineData(new[] { 0.0, -4 }, new[] { 3.0, 8, 8 }, 0, false)] // one that begins late is no proof
+    [InlineData(new[] { 0.0, -4 }, new[] { 2.9, 8, 8 }, 0, false)] // one that begins late is no proof
+    [InlineData(new[] { 0.0, 4 }, new[] { 3.2, 3.9 }, 4, false)] // more than 3 ms late: it begins with the other
     [InlineData(new[] { 0.0, 4 }, new double[0], 2, true)] // nobody can tell
-    [InlineData(new[] { 0.0, 0, 4, 4 }, new[] { 4.5 }, 2, true)]
+    [InlineData(new[] { 0.0, 0, 4, 4 }, new double[0], 2, true)]
+    [InlineData(new[] { 0.0, 0, 4, 4 }, new[] { 4.5 }, 4, false)]
     [InlineData(new[] { 0.0, 4, 4 }, new[] { 1.5, 2.5 }, 4, false)] // most of what is struck tells more
     [InlineData(new[] { 0.0, 0, 2, 5 }, new double[0], 0, false)]
     [InlineData(new[] { -3, -0.1, 0.1, 3 }, new[] { -2.0, -2, -2 }, 0, false)] // half of what is struck lies in the middle: that tells enough
     [InlineData(new[] { -0.6, 0.6 }, new[] { 3.0, 4, 5 }, 0, false)] // so little apart, both are in time
     [InlineData(new[] { 1.0 }, new double[0], 1, false)]
-    [InlineData(new[] { 0.0 }, new[] { 4.4, 9 }, 0, false)] // half of what is held begins with it
-    [InlineData(new[] { 0.0 }, new[] { 4.6, 9 }, 0, true)]
+    [InlineData(new[] { 0.0 }, new[] { 2.4, 9 }, 0, false)] // half of what is held begins with it
+    [InlineData(new[] { 0.0 }, new[] { 2.6, 9 }, 0, true)]
     [InlineData(new[] { 0.0 }, new[] { -0.9, 9 }, 0, true)]
     [InlineData(new double[0], new[] { 2.0, 3, 7 }, 3, true)] // what is held begins later than its notes
     public void The_take_lies_where_most_of_its_files_begin(double[] struck, double[] held, double told, bool about)

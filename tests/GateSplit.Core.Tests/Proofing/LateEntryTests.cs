@@ -143,6 +143,20 @@ public sealed class LateEntryTests
         Assert.Equal(0, Missing(part with { Held = true }));
     }
 
+    [Theory]
+    [InlineData("hhh", 0)] // a hat begins, 20 dB under the drum, and is 2 dB louder further on
+    [InlineData("xxx", 3)] // the drum is missing
+    [InlineData("hxx", 3)] // of two sounds one is
+    [InlineData("rqs", 3)] // of what is rare nobody knows how loud it is
+    public void A_soft_sound_that_begins_is_played_so_where_it_is_as_soft_further_on(string first, int told)
+    {
+        var played = first + string.Concat(Enumerable.Repeat("kkkkhkkkkkkkkkkkkkkk", 4));
+        double[] notes = [.. Enumerable.Range(0, played.Length).Select(i => 0.2 + (0.125 * i))];
+        var sound = Struck(i => played[i] == 'k' ? 1 : i < first.Length ? 0.1 : 0.13, notes: notes);
+        var part = new Part("Kit", [.. notes], false) { Sounds = [.. played.Select(p => p == 'x' ? 'k' : (int)p)] };
+        Assert.Equal(told, LateEntry.Missing(new Samples(sound, Rate), part, [], new TakeTime(0, 0), 0));
+    }
+
     private static int? Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>
         LateEntry.Missing(new Samples(sound, Rate), new Part("Kick", [.. notes ?? Notes], held), others is null ? [] : [others], new TakeTime(offset, 0), 0);
 

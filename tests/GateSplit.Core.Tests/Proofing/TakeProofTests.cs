@@ -254,6 +254,31 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(told, (proof with { Tracks = proof.Tracks.SetItem(1, track) }).MissingAtStart(1));
     }
 
+    [Theory]
+    [InlineData(120, 0, 0)] // more than are shown
+    [InlineData(120, 3, 3)] // and three clicks beside them
+    [InlineData(2, 0, 2)] // as few may be clicks that meet a note
+    [InlineData(3, 0, 0)]
+    public void A_sound_that_is_a_single_spike_is_no_click_where_several_notes_begin_so(int spikes, int clicks, long told)
+    {
+        const double Seconds = 40;
+        double[] notes = [.. Enumerable.Range(0, 120).Select(i => 1 + (0.3 * i) + (0.01 * (i * i % 7)))];
+        var crack = _sox.Placed("Crack", notes.Skip(spikes), Seconds);
+        foreach (var spike in notes.Take(spikes).Concat(Enumerable.Range(1, clicks).Select(i => notes[25 * i] + 0.15)))
+        {
+            crack[(int)(spike * SoxTake.Rate)] = 0.5f;
+        }
+
+        using var reader = WaveReader.Open(_sox.Save("spikes", crack)).Value!;
+        var scan = TrackScan.Of(reader);
+        Assert.Equal(spikes + clicks, scan.Clicks);
+        var left = scan.ClicksBeside(notes, notes);
+        Assert.Equal((told, told), (left.Clicks, left.ClickPlaces.Length));
+
+        // Where it is not known what is played, they are told, the first hundred with their places.
+        Assert.Equal((scan.Clicks, Math.Min(100, (int)scan.Clicks)), (scan.ClicksBeside(notes, []).Clicks, scan.ClicksBeside(notes, []).ClickPlaces.Length));
+    }
+
     [Fact]
     public void A_file_is_late_from_a_millisecond_on_by_a_reference_and_from_more_by_notes_alone()
     {
@@ -278,6 +303,19 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal((true, false), Late(-1.51, byNotes: true));
         Assert.Equal((true, false), Late(2.99, byNotes: true));
         Assert.Equal((true, true), Late(-3.01, byNotes: true));
+
+        // What is held begins later than its notes say, with a reference in which it is not heard as well as without one.
+        var beside = Proved(_stems.ToDictionary(s => s.Key, s => SoxTake.Noisy(s.Value, -60)), Mix(_ => 1));
+        foreach (var of in new[] { proof, beside })
+        {
+            bool IsTold(double milliseconds, bool byNotes) => ProofFindings.Of(of with
+            {
+                Parts = of.Parts.SetItem(1, of.Parts[1] with { Held = true }),
+                Tracks = of.Tracks.SetItem(1, of.Tracks[1] with { OffsetSeconds = milliseconds / 1000, ByNotes = byNotes }),
+            }).Any(f => f is { Fault: ProofFault.TrackOff, File: 1 });
+            Assert.Equal((false, true), (IsTold(19.9, byNotes: true), IsTold(20.1, byNotes: true)));
+            Assert.True(IsTold(1.01, byNotes: false));
+        }
     }
 
     [Theory]
