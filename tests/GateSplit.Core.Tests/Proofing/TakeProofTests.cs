@@ -261,9 +261,9 @@ public sealed class TakeProofTests : IDisposable
     [InlineData(3, 0, 0)]
     public void A_sound_that_is_a_single_spike_is_no_click_where_several_notes_begin_so(int spikes, int clicks, long told)
     {
-        const double Seconds = 40;
+        const double Length = 40;
         double[] notes = [.. Enumerable.Range(0, 120).Select(i => 1 + (0.3 * i) + (0.01 * (i * i % 7)))];
-        var crack = _sox.Placed("Crack", notes.Skip(spikes), Seconds);
+        var crack = _sox.Placed("Crack", notes.Skip(spikes), Length);
         foreach (var spike in notes.Take(spikes).Concat(Enumerable.Range(1, clicks).Select(i => notes[25 * i] + 0.15)))
         {
             crack[(int)(spike * SoxTake.Rate)] = 0.5f;
@@ -690,7 +690,7 @@ public sealed class TakeProofTests : IDisposable
         }
 
         var files = _stems.ToDictionary(s => s.Key, s => s.Key switch { "Crack" => new float[s.Value.Length], "Thud" => Drawn.Out(s.Value, 0.006 * SoxTake.Rate, 0), _ => s.Value });
-        var late = new Dictionary<string, double> { ["Chirp"] = 0.003, ["Pluck"] = 0.008 };
+        var late = new Dictionary<string, double> { ["Chirp"] = 0.0025, ["Pluck"] = 0.008 };
         files = files.ToDictionary(f => f.Key, f => late.TryGetValue(f.Key, out var by) ? Drawn.Out(f.Value, by * SoxTake.Rate, 0) : f.Value);
         var mix = new float[files["Thud"].Length];
         SoxTake.Add(mix, files["Chirp"], 0, 1);
