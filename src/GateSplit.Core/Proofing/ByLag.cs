@@ -26,7 +26,7 @@ internal static class ByLag
         var asked = Enumerable.Range(0, tracks.Count).Where(t => known[t].Part is null && tracks[t].Length >= LeastNotes).ToList();
         while (asked.Count > 0)
         {
-            var free = Enumerable.Range(0, parts.Count).Where(p => !parts[p].Held && !parts[p].IsFromAfar(parts) && told.All(t => t.Part != p)).ToList();
+            var free = Enumerable.Range(0, parts.Count).Where(p => IsAsked(parts, p) && told.All(t => t.Part != p)).ToList();
             var best = asked.Select(t => (Track: t, Found: Told(tracks[t], parts, free, named[t], time))).Where(t => t.Found is not null).OrderByDescending(t => t.Found!.Certainty).FirstOrDefault();
             if (best.Found is not { } found)
             {
@@ -40,14 +40,17 @@ internal static class ByLag
         return told.ToImmutable();
     }
 
+    private static bool IsAsked(IReadOnlyList<Part> parts, int part) => !parts[part].Held && !parts[part].IsFromAfar(parts);
+
     private static Identity? Told(ImmutableArray<Onset> track, IReadOnlyList<Part> parts, List<int> free, int? named, TakeTime time)
     {
-        var places = free.SelectMany(p => Lags(track, parts[p], time).Select(lag => (Part: p, Lag: lag, Match: Match.Of(track, parts[p], time with { Offset = time.Offset + lag }))))
+        // What fits best and is held by another file is more of that, and none of the parts that fit worse.
+        var places = Enumerable.Range(0, parts.Count).Where(p => IsAsked(parts, p)).SelectMany(p => Lags(track, parts[p], time).Select(lag => (Part: p, Lag: lag, Match: Match.Of(track, parts[p], time with { Offset = time.Offset + lag }))))
             .Where(m => m.Match.Heard.Length >= LeastNotes)
             .OrderByDescending(m => m.Match.Score + (m.Part == named ? ByName : 0))
             .ToList();
         var best = places.Where(m => m.Match.Score >= Rival * places[0].Match.Score).OrderBy(m => Math.Abs(m.Lag) > Near).FirstOrDefault();
-        if (best.Match is not { } match || match.Score < Enough)
+        if (best.Match is not { } match || match.Score < Enough || !free.Contains(best.Part))
         {
             return null;
         }

@@ -47,9 +47,15 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
                 }
             }
 
-            (time, identities) = Identified(scans, [.. onsets.Select((o, i) => asked[i] == i ? o : [])], [.. asked.Select((a, i) => a != i)]);
+            ImmutableArray<Onset>[] once = [.. onsets.Select((o, i) => asked[i] == i ? o : [])];
+            (time, identities) = Identified(scans, once, [.. asked.Select((a, i) => a != i)]);
+            identities = Beside(once);
             identities = [.. asked.Select((a, i) => identities[a] with { Part = Held(identities[a].Part, files[i].Part), Offset = identities[a].Offset + behind[i] - behind[a] })];
             doubles = Named(pairs, identities);
+        }
+        else
+        {
+            identities = Beside(onsets);
         }
 
         for (var i = 0; i < files.Count && time is not null; i++)
@@ -112,6 +118,9 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
 
+        // A copy that is late is not taken for what lies beside the take: this is asked when copies are known.
+        ImmutableArray<Identity> Beside(ImmutableArray<Onset>[] of) => time is null ? identities : ByLag.Of(of, parts, identities, [.. files.Select(f => f.Part)], time);
+
         // What is struck is held against where the take lies by its notes: that has to be known, by most of what is struck, or by one of those that is heard in the reference as well.
         bool IsToldByNotes(int file) => time is not { About: true } || identities[file].Part is not { } own || parts[own].Held || Enumerable.Range(0, files.Count).Any(f => lags[f] is not null && FromNotes(identities[f]) is not null);
 
@@ -148,7 +157,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         List<int?> named = [.. files.Select(f => f.Part)];
         List<IMonoSound?> Asked() => [.. files.Select((f, i) => scans[i].IsSilent || without?[i] == true ? null : Heard(f.Wave, scans[i]))];
         var (time, identities) = Identity.Of(onsets, parts, named, at => PitchFit.Of(Asked(), parts, at, cancel), () => PitchPlaces.Of(Asked(), parts, cancel));
-        return (time, BySound.Of(Asked(), onsets, parts, time is null ? identities : ByLag.Of(onsets, parts, identities, named, time), named));
+        return (time, BySound.Of(Asked(), onsets, parts, identities, named));
     }
 
     /// <summary>A file as one channel: the mean of its sides, but one of them where the mean would be nothing.</summary>
