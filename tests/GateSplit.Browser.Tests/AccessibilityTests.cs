@@ -32,6 +32,7 @@ public sealed class AccessibilityTests(DemoApp demo)
         }
 
         browser.Driver.ExecuteScript($"localStorage.setItem('theme', '{theme}')");
+        browser.Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(5); // a busy machine takes its time
         var axe = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "lib/axe.min.js"));
         foreach (var path in Paths)
         {
