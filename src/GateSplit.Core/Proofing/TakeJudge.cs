@@ -58,10 +58,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
             identities = Beside(onsets);
         }
 
-        for (var i = 0; i < files.Count && time is not null; i++)
+        for (var i = 0; i < files.Count; i++)
         {
             var (late, own) = (identities[i].Offset ?? 0, identities[i].Part is { } part ? parts[part].Notes : []);
-            double[] Within(IEnumerable<double> notes) => [.. notes.Select(n => time.Of(n) + late).Order()];
+            double[] Within(IEnumerable<double> notes) => time is null ? [] : [.. notes.Select(n => time.Of(n) + late).Order()];
             scans[i] = scans[i].ClicksBeside(Within(parts.SelectMany(p => p.Notes)), Within(own));
         }
 

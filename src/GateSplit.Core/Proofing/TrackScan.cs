@@ -40,7 +40,7 @@ public sealed record TrackScan(
         const double Behind = 0.045; // s: a clap begins several times
         const double Alike = 0.0015; // s: a spike lies there behind several notes
         const int Several = 3; // notes
-        if (Clicks != ClickPlaces.Length)
+        if (Clicks != ClickPlaces.Length || Clicks > ClickMeter.MostKept)
         {
             return this with { ClickPlaces = [.. ClickPlaces.Take(MostClicksKept)] };
         }
