@@ -279,6 +279,36 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal((scan.Clicks, Math.Min(100, (int)scan.Clicks)), (scan.ClicksBeside(notes, []).Clicks, scan.ClicksBeside(notes, []).ClickPlaces.Length));
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public void Of_many_clicks_the_places_of_a_hundred_are_kept_whether_notes_are_known_or_not(bool known)
+    {
+        var cracks = _stems["Crack"].ToArray();
+        for (var i = 0; i < 250; i++)
+        {
+            cracks[(int)((1.6 + (0.0917 * i)) * SoxTake.Rate)] += 0.9f;
+        }
+
+        List<Part> parts = known ? _parts : [.. _parts.Select(p => p with { Notes = [] })];
+        using var reader = WaveReader.Open(_sox.Save("crackles", cracks)).Value!;
+        var scan = TakeProof.Of([new("Crack", reader, 1)], parts, null, cancel: TestContext.Current.CancellationToken).Tracks[0].Scan;
+        Assert.InRange(scan.Clicks, 101, 250);
+        Assert.Equal(100, scan.ClickPlaces.Length);
+    }
+
+    [Fact]
+    public void More_clicks_than_a_meter_keeps_are_only_counted()
+    {
+        using var reader = WaveReader.Open(_sox.Save("one", _stems["Tick"])).Value!;
+        var scan = TrackScan.Of(reader);
+        Click[] At(int count) => [.. Enumerable.Range(0, count).Select(i => new Click(i * 100, Spike: true))];
+        double[] notes = [.. Enumerable.Range(0, 5000).Select(i => i * 100.0 / SoxTake.Rate)];
+        TrackScan Left(int count) => (scan with { Clicks = count, ClickPlaces = [.. At(count)] }).ClicksBeside(notes, notes);
+        Assert.Equal((0L, 0), (Left(ClickMeter.MostKept).Clicks, Left(ClickMeter.MostKept).ClickPlaces.Length));
+        Assert.Equal((ClickMeter.MostKept + 1L, 100), (Left(ClickMeter.MostKept + 1).Clicks, Left(ClickMeter.MostKept + 1).ClickPlaces.Length));
+    }
+
     [Fact]
     public void A_file_is_late_from_a_millisecond_on_by_a_reference_and_from_more_by_notes_alone()
     {
