@@ -23,6 +23,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double ByName = 0.02; // of two parts that fit alike, the one the track is called after
     private const double NearBest = 0.85; // of the sum of all scores: a time that is nearly as good
     private const double Alike = 0.99; // of the sum: as good, however good it is
+    private const double NearlyAlike = 0.95; // of the sum: of times that pitches tell as well, the one at which most notes begin
     private const double Plain = 0.75; // of what could be: a time that needs no pitches to be told from others
     private const double FarMoved = 0.002; // s
     private const double Much = 0.25; // 12 dB under another: what bleeds in is mostly softer
@@ -61,7 +62,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
 
         if (pitches is not null && places is not null && !best.Tracks.Any(t => t.Part is { } p && !parts[p].Held))
         {
-            best = TakeTime.Near(tracks, parts, places()).Select(time => Paired(tracks, parts, named, time, pitches(time))).Prepend(best).MaxBy(t => t.Sum);
+            List<(TakeTime? Time, double Sum, ImmutableArray<Identity> Tracks)> near = [.. TakeTime.Near(tracks, parts, places()).Select(time => Paired(tracks, parts, named, time, pitches(time))).Prepend(best)];
+            best = near.Where(t => t.Sum >= NearlyAlike * near.Max(n => n.Sum)).MaxBy(t => t.Tracks.Sum(Begun));
         }
 
         if (best.Time is null || best.Tracks.All(t => t.Part is null))
@@ -86,6 +88,8 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             var (by, about) = struck.Count > 0 ? Together(struck, held) : (held.Count > 0 ? TheilSen.Median(held) : 0, true);
             return (time with { Offset = time.Offset + by, About = about, Found = [.. time.Found.Select(f => f with { Offset = f.Offset + by })] }, by);
         }
+
+        static double Begun(Identity told) => told.Notes == 0 ? 0 : (double)told.Hits / told.Notes;
 
         List<double> Own(ImmutableArray<Identity> told, Func<Part, bool> which) =>
             [.. told.Where(t => t is { Part: { } p, Offset: not null } && which(parts[p]) && !parts[p].IsFromAfar(parts)).Select(t => t.Offset!.Value)];
@@ -160,6 +164,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
                 && ((scores[track, own] >= Enough && scores[track, part] - scores[track, own] < OneSided) || IsHeardBeside(matches[track, own], parts[own].Notes, matches[track, part], parts[part].Notes)))
             {
                 (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
+                track = -1; // what it was taken for may now be another's, before it
             }
         }
 

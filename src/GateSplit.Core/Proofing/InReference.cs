@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;
@@ -25,6 +26,7 @@ internal sealed class InReference(
     private const double Nearly = 1; // frame
     private const double Slanted = 8; // frames, from end to end, by which windows may slant a line
     private const double MuchMore = 0.1; // in the logarithm of what is left, all orders together
+    private const double Crossing = 24; // frames at 48 kHz, at either end
     private const double Surely = 2; // clearness
     private const double FarTells = 0.7; // clearness
     private const double Opposing = 0.02; // of what tells it
@@ -35,6 +37,9 @@ internal sealed class InReference(
 
     /// <summary>Where the take lies by its notes; null where these do not tell it.</summary>
     public TakeTime? Notes { get; init; }
+
+    /// <summary>By how much later than the take the notes of what is struck begin in each file, in seconds, however surely; null where that is not known.</summary>
+    public IReadOnlyList<double?>? Begins { get; init; }
 
     /// <summary>Looks for them.</summary>
     /// <param name="first">Where the sum of all files lies.</param>
@@ -152,9 +157,9 @@ internal sealed class InReference(
         }
 
         var line = Comparison.Nearer(reference, new MonoSum(struck), (notes.Offset * _rate, notes.Drift), windows);
-        return LeftAt(line) < LeftAt(first) ? line : null;
+        return LeftByNotes(line) < LeftByNotes(first) ? line : null;
 
-        double LeftAt((double Start, double Slope) place) => Explained(place, [.. known.Select(InFrames)]).Left.Sum();
+        double LeftByNotes((double Start, double Slope) place) => Explained(place, [.. known.Select(InFrames)]).Left.Sum();
     }
 
     /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
@@ -191,7 +196,7 @@ internal sealed class InReference(
 
         void Keep(InMix[] with)
         {
-            foreach (var i in doubtful.Where(i => with[i].Clearness > told[i].Clearness))
+            foreach (var i in doubtful.Where(i => with[i].Clearness > told[i].Clearness || (lags[i] is null && with[i].Clearness >= Math.Max(Surely, told[i].Clearness))))
             {
                 (lags[i], told[i]) = (tried[i] is { } lag ? lag with { Sign = with[i].Sign!.Value } : null, with[i]);
             }
@@ -221,11 +226,11 @@ internal sealed class InReference(
 
     /// <summary>
     /// What bleeds into a file may be clear in the mix where it is none of what the file holds. A file lies far from the take, and not where its notes
-    /// say, only where less is left of the mix than with it on the take, and no order tells the opposite.
+    /// say, only where less is left of the mix than with it on the take, and no order tells the opposite; nor does it lie near where it is hardly heard.
     /// </summary>
     private InMix[] Return((double Start, double Slope) place, SoundLag?[] lags, InMix[] told)
     {
-        foreach (var i in _mixed.Where(i => lags[i] is { } lag && Math.Abs(lag.Frames) > Beside * _rate && !IsKnown(i, lag)).Take(MostDoubtful).ToList())
+        foreach (var i in _mixed.Where(i => lags[i] is { } lag && IsElsewhere(i, lag, told[i])).Take(MostDoubtful).ToList())
         {
             var there = Explained(place, lags);
             var far = lags[i];
@@ -244,6 +249,9 @@ internal sealed class InReference(
         }
 
         return told;
+
+        bool IsElsewhere(int file, SoundLag lag, InMix heard) =>
+            Math.Abs(lag.Frames) > Beside * _rate ? !IsKnown(file, lag) : Math.Abs(lag.Frames) > Nearly && heard.Clearness < FarTells;
     }
 
     private static InMix[] Clearer(InMix[] before, InMix[] now) => [.. before.Zip(now, (b, n) => n.Clearness > b.Clearness || b.Sign != Math.Sign(n.Gain) ? n : b)];
@@ -321,8 +329,11 @@ internal sealed class InReference(
     private static double? MostCommon(IReadOnlyList<double> values, double near)
     {
         List<double> About(double value) => [.. values.Where(v => Math.Abs(v - value) <= near)];
-        return values.Select(About).MaxBy(all => all.Count) is { Count: >= LeastLags } most && values.Except(most).All(v => About(v).Count < most.Count) ? TheilSen.Median(most) : null;
+        return values.Select(About).MaxBy(all => all.Count) is { Count: >= LeastLags } most && values.Except(most).All(v => About(v).Count < most.Count) ? Middle(most, near) : null;
     }
+
+    /// <summary>Where most of some values lie nearest each other: of lags those of what is bright, since what is low is a little beside; or else in their middle.</summary>
+    private static double Middle(List<double> values, double near) => (near > Half ? MostCommon(values, Half) : null) ?? TheilSen.Median(values);
 
     private static (double Start, double Slope) Moved((double Start, double Slope) place, double by) => place with { Start = place.Start + (place.Slope == 0 ? Math.Round(by) : by) };
 
@@ -344,18 +355,27 @@ internal sealed class InReference(
     /// <summary>Where each file lies, near where its notes say where these tell it.</summary>
     private SoundLag?[] Lags((double Start, double Slope) place) => [.. sounds.Select((s, i) => s is null ? null : Lag(reference, i, place, near: true))];
 
+    /// <summary>True of a file that would lie far from the take and later than its sounds begin: some sounds are nearly the same a little later, and upside down.</summary>
+    private bool IsBehindItsBeginnings(int file, SoundLag lag) =>
+        Math.Abs(lag.Frames) > Beside * _rate && Begins?[file] + _beside is { } begins && lag.Frames > (begins + NotesTell) * _rate;
+
     /// <summary>Where a file lies beside where the take lies; null where it cannot be heard.</summary>
     private SoundLag? Lag(IMonoSound mix, int file, (double Start, double Slope) place, bool near, SoundLag.Place asked = SoundLag.Place.Only)
     {
-        var strongest = SoundLag.Strongest(telling[file], Windows);
-        return strongest.Count == 0 ? null : SoundLag.Of(
+        var beginnings = Beginnings(file, Windows, place).ToList();
+        var found = beginnings.Count == 0 ? null : SoundLag.Of(
             mix,
             new Placed(sounds[file]!, place),
-            strongest.Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window(reference.Rate) / 8),
+            beginnings,
             near && Known(file) is { } late ? (late, NotesTell) : (0, SoundLag.Furthest),
             asked,
             cancel);
+        return near && found is { } lag && IsBehindItsBeginnings(file, lag) ? null : found;
     }
+
+    /// <summary>Windows of the reference in which what tells most of a file begins, if the file lies there.</summary>
+    private IEnumerable<long> Beginnings(int file, int most, (double Start, double Slope) place) =>
+        SoundLag.Strongest(telling[file], most).Select(o => (long)((o * _rate - place.Start) / (1 + place.Slope)) - SoundLag.Window(reference.Rate) / 8);
 
     /// <summary>What each file is in the mix, all laid where they belong.</summary>
     private InMix[] InTheMix((double Start, double Slope) place, SoundLag?[] lags) => InTheMix(place, [.. lags.Select(InFrames)]);
@@ -371,7 +391,7 @@ internal sealed class InReference(
         var (told, left) = MixSigns.Of(
             mix,
             tracks,
-            [.. _mixed.SelectMany(i => SoundLag.Strongest(telling[i], Places).Select(o => (long)((o * _rate - place.Start - at[i]) / (1 + place.Slope)) - SoundLag.Window(reference.Rate) / 8))],
+            [.. _mixed.SelectMany(i => Beginnings(i, Places, (place.Start + at[i], place.Slope)))],
             cancel);
         var all = new InMix[sounds.Count];
         for (var i = 0; i < told.Length; i++)
@@ -392,9 +412,27 @@ internal sealed class InReference(
             return place;
         }
 
+        var straight = Comparison.Nearer(reference, Sum(onTake, told), place, windows);
+        if (straight == place)
+        {
+            return Crossed(place, onTake, lags, told);
+        }
+
         // What one of them hears of another that is late may bend it as well: then much more is left of the mix.
-        var straight = Comparison.Nearer(reference, new MonoSum([.. onTake.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]), place, windows);
         return Explained(straight, Lags(straight)).Left.Sum() > Explained(place, lags).Left.Sum() + MuchMore ? place : straight;
+    }
+
+    /// <summary>Files as loud as they are in the mix.</summary>
+    private MonoSum Sum(List<int> files, InMix[] told) => new([.. files.Select(i => ((IMonoSound)sounds[i]!, (float)told[i].Gain))]);
+
+    /// <summary>
+    /// Where only few windows tell of what is held, their line may cross the true one: that which is nearer where the files begin may then lie farther
+    /// from it than a line is bent, if much less is left of the mix so.
+    /// </summary>
+    private (double Start, double Slope) Crossed((double Start, double Slope) place, List<int> onTake, SoundLag?[] lags, InMix[] told)
+    {
+        var next = Comparison.Nearer(reference, Sum(onTake, told), place, [.. onTake.SelectMany(i => Beginnings(i, Windows, place))], Crossing);
+        return next != place && Explained(next, Lags(next)).Left.Sum() < Explained(place, lags).Left.Sum() - MuchMore ? next : place;
     }
 
     /// <summary>What all files but one leave of the mix.</summary>

@@ -27,6 +27,8 @@ internal static class LateEntry
     private const double SofterHarmonics = 10; // dB below the softest of those behind
     private const double SofterAlone = 25; // where one note only can be heard
     private const double ShareAlone = 0.1; // of what its harmonics usually have: the faint ones may swell later than the note
+    private const double Before = 0.05; // s before a note, over which it begins
+    private const float Risen = 10; // times the energy before, in any band: noise does not
     private const double Usual = -5; // dB: what is softer further on makes nothing of what is softer still
 
     /// <summary>Counts the notes that are missing at the start, of those that lie in the file.</summary>
@@ -85,7 +87,30 @@ internal static class LateEntry
         }
 
         var sounds = Array.ConvertAll(inside, n => part.Sounds[n.Note]);
-        return missing == 0 || AreSoft(levels, sounds, missing) ? BySound(levels, sounds) : missing;
+        return missing == 0 || AreSoft(levels, sounds, missing) || Begin(sound, starts[..missing], StrangersTo(part, others, time)) ? BySound(levels, sounds) : missing;
+    }
+
+    /// <summary>True where most of the first notes begin in the file, however softly, of those at whose place nothing else plays.</summary>
+    private static bool Begin(IMonoSound sound, double[] starts, double[] strangers)
+    {
+        var alone = starts.Where(s => s >= Lead + Before && !Near(strangers, s)).ToList();
+        return 2 * alone.Count(s => Rises(sound, s - Lead)) > alone.Count;
+    }
+
+    private static bool Rises(IMonoSound sound, double at)
+    {
+        var samples = new float[(int)((Before + Longest) * sound.Rate.Hz)];
+        sound.Read((long)((at - Before) * sound.Rate.Hz), samples);
+        var (bands, split) = (new BandEnergies(sound.Rate), (int)(Before * sound.Rate.Hz));
+        var before = bands.Add(samples.AsSpan(..split));
+        return Vector256.GreaterThanAny(bands.Add(samples.AsSpan(split..)), Vector256.Create(Risen) * (before + Vector256.Create(Floor)));
+    }
+
+    /// <summary>The notes of all that plays elsewhere as well; a kick is no stranger to its overheads.</summary>
+    private static double[] StrangersTo(Part part, IReadOnlyList<Part> others, TakeTime time)
+    {
+        var own = part.Notes.ToHashSet();
+        return [.. others.Where(o => !o.Notes.All(own.Contains)).SelectMany(o => o.Notes).Select(n => time.Of(n)).Order()];
     }
 
     /// <summary>True of first notes whose sounds are as soft further on: nothing is missing where a hat begins and the drums follow.</summary>

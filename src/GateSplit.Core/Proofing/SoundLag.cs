@@ -57,7 +57,13 @@ internal readonly record struct SoundLag(double Frames, int Sign)
         var from = (int)Math.Clamp((about.Near - about.Within) * rate + reach, 0, lags.Length - 1);
         var until = (int)Math.Clamp((about.Near + about.Within) * rate + reach + 1, from + 1, lags.Length);
         var peak = CrossCorrelation.PeakOf(lags.AsSpan(from, until - from), one.Rate);
-        var told = asked == Place.Likely ? rms > 0 : Math.Abs(lags[from + (int)Math.Round(peak.Lag)]) >= Clear * rms && (asked == Place.Clear || peak.Lead >= OnlyPlace);
+        var top = from + (int)Math.Round(peak.Lag);
+        if ((top == from && from > 0) || (top == until - 1 && until < lags.Length))
+        {
+            return null; // it rises on beyond what was asked
+        }
+
+        var told = asked == Place.Likely ? rms > 0 : Math.Abs(lags[top]) >= Clear * rms && (asked == Place.Clear || peak.Lead >= OnlyPlace);
         return told ? new(from + peak.Lag - reach, peak.Sign) : null;
     }
 

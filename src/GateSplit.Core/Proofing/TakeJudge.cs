@@ -74,7 +74,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         if (place is { } sum)
         {
             ImmutableArray<ImmutableArray<Onset>> telling = [.. onsets.Select((o, i) => Telling(o, identities[i], time))];
-            var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel) { Notes = time };
+            var within = new InReference(new MonoReader(reference!), sounds, [.. doubles.Select(d => d is not null)], telling, [.. identities.Select(FromNotes)], cancel) { Notes = time, Begins = [.. identities.Select(Begins)] };
             (place, lags, signs, beside) = within.Of(sum, [.. placed!.Value.Found.Select(f => (long)f.At)]);
 
             // A copy lies by as much behind what it is a copy of as was found between the two.
@@ -196,7 +196,10 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
 
     /// <summary>By how much later than its take a file is, where its notes tell that well: what is struck, surely that, and not heard from afar.</summary>
     private double? FromNotes(Identity identity) =>
-        identity is { Part: { } part } && identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) && !parts[part].Held && !parts[part].IsFromAfar(parts) ? identity.Offset : null;
+        identity.Certainty > (IsAlone(identity) ? BySureNotes : BySureness) ? Begins(identity) : null;
+
+    /// <summary>By how much later than the take what is struck begins in a file, however surely.</summary>
+    private double? Begins(Identity identity) => identity is { Part: { } part } && !parts[part].Held && !parts[part].IsFromAfar(parts) ? identity.Offset : null;
 
     private bool IsAlone(Identity identity) => identity.Part is not { } part || parts[part].IsAlone(parts);
 

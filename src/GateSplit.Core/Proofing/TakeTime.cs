@@ -72,7 +72,7 @@ public sealed record TakeTime(double Offset, double Drift, double Spread = 0)
     {
         const double Beside = 0.06; // s: what swells is heard later than it begins, or fades when the next has begun
         var notes = parts.SelectMany(p => p.Notes).Distinct().Order().ToArray();
-        return places.Select(place =>
+        return places.SelectMany(place => new[] { place, place - (2 * Beside) }).Select(place =>
         {
             var counts = Counts(tracks, notes, place, Beside);
             var top = counts.IndexOf(counts.Max());

@@ -46,6 +46,22 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0, 1)]
+    [InlineData(1, 0)]
+    public void A_track_is_given_back_what_another_was_taken_for_in_whatever_order_they_come(int clap, int hat)
+    {
+        // The tom is heard in the clap's file and the clap in the hat's, each louder than its own; the tom's file is empty.
+        var random = new Random(5);
+        List<Part> parts = [.. Enumerable.Range(0, 3).Select(p => new Part($"{p}", [.. Enumerable.Range(0, 60).Select(i => 1 + (0.5 * i) + (0.05 * random.Next(9)))], false))];
+        ImmutableArray<Onset> Hits(int own, int louder) =>
+            [.. parts[own].Notes.Select(n => (At: Math.Round(n, 2), Strength: 1.0)).Concat(parts[louder].Notes.Select(n => (At: Math.Round(n, 2), Strength: 1.2))).GroupBy(h => h.At).OrderBy(g => g.Key).Select(g => new Onset(g.Key, g.Max(h => h.Strength)))];
+        var (onsets, named) = (new ImmutableArray<Onset>[3], new int?[3]);
+        (onsets[clap], named[clap], onsets[hat], named[hat], onsets[2], named[2]) = (Hits(0, 1), 0, Hits(2, 0), 2, [], 1);
+        var (_, tracks) = Identity.Of(onsets, parts, named);
+        Assert.Equal([0, 2, null], [tracks[clap].Part, tracks[hat].Part, tracks[2].Part]);
+    }
+
+    [Theory]
     [InlineData(new[] { 0 }, 1, 5, 1)] // the file of the overheads holds the snare alone: the two are exchanged
     [InlineData(new[] { 0, 1, 2, 3 }, 1, 1, 5)] // it holds all: then the snare's is one with much bleed
     [InlineData(new int[0], 1, 5, null)] // it is silent, and that of the snare holds all, as overheads do
@@ -225,6 +241,20 @@ public sealed class IdentityTests : IDisposable
         // What is struck tells it; then they are not asked.
         ImmutableArray<Onset> struck = [.. notes.Select(n => new Onset(n + 0.3, 1))];
         Assert.Equal(0.3, Identity.Of([struck], [new Part("Kick", [.. notes], false)], [0], Fits, () => throw new InvalidOperationException()).Time!.Offset, 0.002);
+    }
+
+    [Theory]
+    [InlineData(0.80, 20, 0.58)]
+    [InlineData(0.80, 16, 0.58)]
+    [InlineData(0.80, 13, 0.7)] // too few begin there
+    [InlineData(0.40, 16, 0.7)] // the pitches tell more
+    public void Of_places_that_pitches_tell_nearly_alike_it_is_that_where_more_notes_begin(double fit, int begun, double told)
+    {
+        // Behind it, what swells is heard best, and nothing begins.
+        double[] notes = [.. Enumerable.Range(0, 20).Select(i => 1 + (1.5 * i))];
+        ImmutableArray<Onset> onsets = [.. notes.Select((n, i) => new Onset(i < begun ? n + 0.58 : n + 1.1 + (0.017 * (i * 7 % 5)), 1))];
+        double?[,] Fits(TakeTime at) => new double?[,] { { Math.Abs(at.Offset - 0.7) < 0.03 ? 0.9 : Math.Abs(at.Offset - 0.58) < 0.03 ? fit : 0 } };
+        Assert.Equal(told, Identity.Of([onsets], [new Part("Pad", [.. notes], true)], [0], Fits, () => [0.7]).Time!.Offset, 0.03);
     }
 
     [Theory]

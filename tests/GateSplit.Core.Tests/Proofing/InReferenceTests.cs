@@ -40,6 +40,33 @@ public sealed class InReferenceTests
         Assert.Equal([1, -1, 1, 1], signs);
     }
 
+    [Fact]
+    public void Where_half_of_the_files_lie_a_little_beside_the_take_lies_where_most_lie_together_exactly()
+    {
+        var (place, lags, _) = Placed(0, (Noise(1), 0, 1), (Noise(2), -5, 1), (Noise(3), -4, 1), (Noise(4), 0, 1), (Noise(5), -4, 1), (Noise(6), 0, 1));
+        Assert.Equal(0, place);
+        Assert.Equal([0, -5, -4, 0, -4, 0], lags);
+    }
+
+    [Theory]
+    [InlineData(null, true)]
+    [InlineData(0, false)] // it begins before it would lie there
+    [InlineData(361, false)]
+    [InlineData(363, true)] // by less than notes tell
+    [InlineData(700, true)]
+    public void A_file_lies_no_later_than_its_sounds_begin(int? begins, bool told)
+    {
+        // A tone that is faint in the mix, and what bleeds into its file 400 frames later.
+        var (noise, tone, mix, file) = (Noise(3), Swelling(150), Noise(9), new float[Length]);
+        SoxTake.Add(mix, noise, 0, 1);
+        SoxTake.Add(mix, tone, 0, 0.2);
+        SoxTake.Add(file, noise, 400, 0.5);
+        SoxTake.Add(file, tone, 0, 0.2);
+        var (_, lags, _, _) = new InReference(
+            new Samples(mix), [new Samples(Noise(9)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, null], default) { Begins = [null, (double?)begins / Rate] }.Of((0, 0), []);
+        Assert.Equal(told, lags[1] is { Frames: > 399 and < 401 });
+    }
+
     [Theory]
     [InlineData(0, 120)]
     [InlineData(0, 0)]
@@ -299,11 +326,20 @@ public sealed class InReferenceTests
 
     [Theory]
     [InlineData(151e-6, 3e-6, true)]
-    [InlineData(161e-6, 3e-6, false)] // as the line does: then there is nothing to ask
+    [InlineData(202e-6, 3e-6, false)] // as the line does: then there is nothing to ask
     [InlineData(151e-6, 0, false)] // unknown
-    public void Where_most_is_held_the_line_of_what_is_struck_is_tried_where_its_notes_tell_another_drift(double drift, double spread, bool mended)
+    public void Where_most_is_held_the_line_of_what_is_struck_is_tried_where_its_notes_tell_another_drift(double drift, double spread, bool mended) =>
+        Assert.Equal(mended, IsMended(52e-6, new(0, drift, spread)));
+
+    [Theory]
+    [InlineData(12e-6, true)]
+    [InlineData(-12e-6, true)]
+    [InlineData(52e-6, false)] // 26 frames at either end
+    public void A_line_that_crosses_the_true_one_is_turned_to_it_by_where_the_files_begin(double turned, bool mended) => Assert.Equal(mended, IsMended(turned, null));
+
+    /// <summary>Whether a line that crosses the true one in the middle of 20 s is turned to it: two tones that are held, and one that is struck.</summary>
+    private static bool IsMended(double turned, TakeTime? notes)
     {
-        // Over 20 s, 12 millionths are 12 frames: the line crosses the true one in the middle.
         const double Slope = 150e-6;
         var mix = new float[Length];
         foreach (var sound in new[] { Swelling(150), Swelling(233), Dark(Struck(1)) })
@@ -314,9 +350,9 @@ public sealed class InReferenceTests
         var (place, _, _, _) = new InReference(
             new Samples(mix), [new Samples(Swelling(150, Slope)), new Samples(Swelling(233, Slope)), new Samples(Dark(Struck(1, Slope)))], new bool[3], [Beginnings, Beginnings, Beginnings], [null, null, 0], default)
         {
-            Notes = new(0, drift, spread),
-        }.Of((-6, Slope + 12e-6), [.. Beginnings.Select(o => (long)(o.Seconds * Rate))]);
-        Assert.Equal(mended, Math.Abs(place.Slope - Slope) < 1e-6);
+            Notes = notes,
+        }.Of((-turned * Length / 2, Slope + turned), [.. Beginnings.Select(o => (long)(o.Seconds * Rate))]);
+        return Math.Abs(place.Slope - Slope) < 1e-6;
     }
 
     [Theory]

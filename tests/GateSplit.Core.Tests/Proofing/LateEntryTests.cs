@@ -144,17 +144,37 @@ public sealed class LateEntryTests
     }
 
     [Theory]
-    [InlineData("hhh", 0)] // a hat begins, 20 dB under the drum, and is 2 dB louder further on
-    [InlineData("xxx", 3)] // the drum is missing
-    [InlineData("hxx", 3)] // of two sounds one is
-    [InlineData("rqs", 3)] // of what is rare nobody knows how loud it is
-    public void A_soft_sound_that_begins_is_played_so_where_it_is_as_soft_further_on(string first, int told)
+    [InlineData("hhh", 0.1, 0)] // a hat begins, 20 dB under the drum, and is 2 dB louder further on
+    [InlineData("xxx", 0.1, 3)] // the drum is missing
+    [InlineData("hxx", 0.1, 3)] // of two sounds one is
+    [InlineData("rqs", 0.1, 0)] // of what is rare nobody knows how loud it is, but it begins there
+    [InlineData("rqs", 0.001, 3)] // in noise it does not
+    [InlineData("rqs", 0, 3)]
+    public void A_soft_sound_that_begins_is_played_so(string first, double level, int told)
+    {
+        var (part, sound) = Kit(first, level);
+        Assert.Equal(told, LateEntry.Missing(sound, part, [], new TakeTime(0, 0), 0));
+    }
+
+    [Theory]
+    [InlineData(0.0, true, 3)] // what begins at their places may be another
+    [InlineData(0.3, true, 0)]
+    [InlineData(0.0, false, 0)] // which plays at those only: the kit hears it
+    public void What_begins_where_another_plays_may_be_that(double beside, bool elsewhere, int told)
+    {
+        var (part, sound) = Kit("rqs", 0.1);
+        var other = new Part("Tom", [.. part.Notes.Take(3).Select(n => n + beside), .. elsewhere ? [part.Notes[^1] + 1] : Array.Empty<double>()], false);
+        Assert.Equal(told, LateEntry.Missing(sound, part, [other], new TakeTime(0, 0), 0));
+    }
+
+    /// <summary>A drum with a hat now and then, in a little noise; x is a drum that is as soft as the first sounds.</summary>
+    private static (Part Part, Samples Sound) Kit(string first, double level)
     {
         var played = first + string.Concat(Enumerable.Repeat("kkkkhkkkkkkkkkkkkkkk", 4));
-        double[] notes = [.. Enumerable.Range(0, played.Length).Select(i => 0.2 + (0.125 * i))];
-        var sound = Struck(i => played[i] == 'k' ? 1 : i < first.Length ? 0.1 : 0.13, notes: notes);
-        var part = new Part("Kit", [.. notes], false) { Sounds = [.. played.Select(p => p == 'x' ? 'k' : (int)p)] };
-        Assert.Equal(told, LateEntry.Missing(new Samples(sound, Rate), part, [], new TakeTime(0, 0), 0));
+        double[] notes = [.. Enumerable.Range(0, played.Length).Select(i => 0.2 + (0.5 * i))];
+        var random = new Random(3);
+        var sound = Array.ConvertAll(Struck(i => i < first.Length ? level : played[i] == 'k' ? 1 : 0.13, notes: notes), s => s + (float)(0.001 * ((2 * random.NextDouble()) - 1)));
+        return (new Part("Kit", [.. notes], false) { Sounds = [.. played.Select(p => p == 'x' ? 'k' : (int)p)] }, new Samples(sound, Rate));
     }
 
     private static int? Missing(float[] sound, double offset = 0, Part? others = null, bool held = false, double[]? notes = null) =>

@@ -37,6 +37,18 @@ public sealed class TakeTimeTests
     {
         double[] notes = [.. Enumerable.Range(0, 20).Select(i => 1 + (1.3 * i) + (0.05 * (i % 3)))];
         ImmutableArray<Onset> onsets = begins is { } late ? [.. notes.SelectMany((n, i) => i % 2 == 0 || late > 0.76 ? [new Onset(n + late, 1)] : new[] { new Onset(n + 0.641 + (0.031 * (i % 4)), 0.9), new Onset(n + late, 1) }).OrderBy(o => o.Seconds)] : [];
-        Assert.Equal(told, Assert.Single(TakeTime.Near([onsets], [new Part("Pad", [.. notes], true)], [0.7])).Offset, 0.004);
+        Assert.Equal(told, TakeTime.Near([onsets], [new Part("Pad", [.. notes], true)], [0.7]).First().Offset, 0.004);
+    }
+
+    [Theory]
+    [InlineData(0.63, 0.63)]
+    [InlineData(0.53, 0.53)]
+    [InlineData(0.51, 0.58)] // too far to be meant
+    public void Pitches_that_swell_place_a_take_too_late_so_that_it_is_looked_for_earlier_as_well(double begins, double told)
+    {
+        double[] notes = [.. Enumerable.Range(0, 20).Select(i => 1 + (1.3 * i) + (0.05 * (i % 3)))];
+        var near = TakeTime.Near([[.. notes.Select(n => new Onset(n + begins, 1))]], [new Part("Pad", [.. notes], true)], [0.7]).ToList();
+        Assert.Equal(2, near.Count);
+        Assert.Equal(told, near[1].Offset, 0.004);
     }
 }
