@@ -13,6 +13,9 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     /// <summary>By how much later each of them comes than the notes say, in seconds.</summary>
     internal ImmutableArray<double> Offsets { get; init; } = [];
 
+    /// <summary>How well it fits the part, 0 to 1, however well it fits others.</summary>
+    internal double Fit { get; init; }
+
     /// <summary>Nothing that is known.</summary>
     public static readonly Identity None = new(null, 0, [], null);
 
@@ -232,7 +235,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             var score = scores[track, own];
             var other = Enumerable.Range(0, parts.Count).Where(p => p != own).Select(p => scores[track, p]).DefaultIfEmpty().Max();
             var match = matches[track, own];
-            return new(own, Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1), match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length) { Offsets = match.Offsets };
+            return new(own, Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1), match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length) { Offsets = match.Offsets, Fit = score };
         }
     }
 }

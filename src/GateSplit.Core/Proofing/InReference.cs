@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using GateSplit.Core.Quantities;
 using GateSplit.Core.Sound;
 
 namespace GateSplit.Core.Proofing;

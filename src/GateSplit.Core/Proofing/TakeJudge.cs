@@ -34,13 +34,13 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         var doubles = new DoubleOf?[files.Count];
         if (pairs.Count > 0)
         {
-            // A copy has no part of its own, and would take that of another: of those that hold the same, the one that is told best is asked for all,
-            // and rather one that holds what its name says.
+            // A copy has no part of its own, and would take that of another: of those that hold the same, the one that fits best is asked for all, and
+            // rather one that holds what its name says. Where one is late, its notes are not heard, and nothing else seems to fit it.
             var asked = Enumerable.Range(0, files.Count).ToArray();
             var behind = new double[files.Count];
             foreach (var group in Copies.Groups(pairs))
             {
-                var best = group.Keys.Order().MaxBy(a => (identities[a].Part is { } part && part == files[a].Part, identities[a].Certainty));
+                var best = group.Keys.Order().MaxBy(a => (identities[a].Part is { } part && part == files[a].Part, identities[a].Fit));
                 foreach (var (file, lag) in group)
                 {
                     (asked[file], behind[file]) = (best, lag / _rate.Hz);

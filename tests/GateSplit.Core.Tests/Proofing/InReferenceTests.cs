@@ -63,7 +63,10 @@ public sealed class InReferenceTests
         SoxTake.Add(file, noise, 400, 0.5);
         SoxTake.Add(file, tone, 0, 0.2);
         var (_, lags, _, _) = new InReference(
-            new Samples(mix), [new Samples(Noise(9)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, null], default) { Begins = [null, (double?)begins / Rate] }.Of((0, 0), []);
+            new Samples(mix), [new Samples(Noise(9)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, null], default)
+        {
+            Begins = [null, (double?)begins / Rate],
+        }.Of((0, 0), []);
         Assert.Equal(told, lags[1] is { Frames: > 399 and < 401 });
     }
 

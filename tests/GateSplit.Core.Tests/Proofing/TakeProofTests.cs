@@ -206,6 +206,34 @@ public sealed class TakeProofTests : IDisposable
         Assert.Equal(holds == 4 ? (0, 4) : (4, 0), (copy.Index, copy.Item.Double!.File));
     }
 
+    [Theory]
+    [InlineData(0.3)]
+    [InlineData(1)]
+    public void Of_two_copies_the_one_whose_notes_are_heard_in_time_is_asked(double bleed)
+    {
+        // In the later one what is struck comes beside its notes, and what is held fits its name by its pitches.
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        var (both, later) = ((float[])_stems["Crack"].Clone(), new float[_stems["Crack"].Length]);
+        both.AsSpan(..(both.Length / 4)).Clear();
+        SoxTake.Add(both, _stems["Pluck"], 0, bleed);
+        SoxTake.Add(later, both, 1127, 1);
+        (files["Crack"], files["Pluck"]) = (SoxTake.Noisy(both, -80, 1), SoxTake.Noisy(later, -80, 2));
+        Assert.Equal([0, 1, 1, 3, 4], Proved(files, null).Tracks.Select(t => t.Identity.Part));
+    }
+
+    [Theory]
+    [InlineData("Crack", 1)] // late by itself
+    [InlineData("Thud", 0)] // as much behind what it is a copy of
+    public void A_file_far_beside_its_take_is_known_and_a_copy_is_not_taken_for_one(string holds, int part)
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        files["Crack"] = new float[_stems["Crack"].Length];
+        SoxTake.Add(files["Crack"], _stems[holds], 1500, 1);
+        var track = Proved(files.ToDictionary(f => f.Key, f => SoxTake.Noisy(f.Value, -80, f.Key.Length)), null).Tracks[1];
+        Assert.Equal((part, part == 1), (track.Identity.Part, track.Double is null));
+        Assert.Equal(1500.0 / SoxTake.Rate, track.Identity.Offset!.Value, 0.001);
+    }
+
     [Fact]
     public void A_copy_lies_behind_what_it_is_a_copy_of()
     {
