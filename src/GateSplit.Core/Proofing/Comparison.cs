@@ -72,11 +72,12 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     /// <param name="parts">The parts, added up.</param>
     /// <param name="about">Where about it lies.</param>
     /// <param name="windows">Where the whole is looked at.</param>
-    /// <param name="within">By how many frames at 48 kHz it may move at either end: if it would move more, it stays.</param>
-    public static (double Start, double Slope) Nearer(IMonoSound whole, IMonoSound parts, (double Start, double Slope) about, List<long> windows, double within = AlongTheLine)
+    /// <param name="within">By how many frames at 48 kHz it may move at either end.</param>
+    /// <returns>Null where least is left farther away.</returns>
+    public static (double Start, double Slope)? Nearer(IMonoSound whole, IMonoSound parts, (double Start, double Slope) about, List<long> windows, double within = AlongTheLine)
     {
         var (start, slope) = Refine(whole, parts, about.Start, about.Slope, windows);
-        return OneClock(whole, start, slope) is { } exact ? (exact, 0) : IsAlong(about, (start, slope), whole, within) ? (start, slope) : about;
+        return OneClock(whole, start, slope) is { } exact ? (exact, 0) : IsAlong(about, (start, slope), whole, within) ? (start, slope) : null;
     }
 
     /// <summary>True where one place lies along another from end to end: what bleeds in later, and is lost where it should be, may leave least elsewhere.</summary>

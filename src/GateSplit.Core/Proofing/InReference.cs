@@ -155,7 +155,8 @@ internal sealed class InReference(
             return null;
         }
 
-        var line = Comparison.Nearer(reference, new MonoSum(struck), (notes.Offset * _rate, notes.Drift), windows);
+        var told = (notes.Offset * _rate, notes.Drift);
+        var line = Comparison.Nearer(reference, new MonoSum(struck), told, windows) ?? told;
         return LeftByNotes(line) < LeftByNotes(first) ? line : null;
 
         double LeftByNotes((double Start, double Slope) place) => Explained(place, [.. known.Select(InFrames)]).Left.Sum();
@@ -195,7 +196,7 @@ internal sealed class InReference(
 
         void Keep(InMix[] with)
         {
-            foreach (var i in doubtful.Where(i => with[i].Clearness > told[i].Clearness || (lags[i] is null && with[i].Clearness >= Math.Max(Surely, told[i].Clearness))))
+            foreach (var i in doubtful.Where(i => with[i].Clearness > told[i].Clearness))
             {
                 (lags[i], told[i]) = (tried[i] is { } lag ? lag with { Sign = with[i].Sign!.Value } : null, with[i]);
             }
@@ -411,8 +412,7 @@ internal sealed class InReference(
             return place;
         }
 
-        var straight = Comparison.Nearer(reference, Sum(onTake, told), place, windows);
-        if (straight == place)
+        if (Comparison.Nearer(reference, Sum(onTake, told), place, windows) is not { } straight)
         {
             return Crossed(place, onTake, lags, told);
         }
@@ -430,8 +430,8 @@ internal sealed class InReference(
     /// </summary>
     private (double Start, double Slope) Crossed((double Start, double Slope) place, List<int> onTake, SoundLag?[] lags, InMix[] told)
     {
-        var next = Comparison.Nearer(reference, Sum(onTake, told), place, [.. onTake.SelectMany(i => Beginnings(i, Windows, place))], Crossing);
-        return next != place && Explained(next, Lags(next)).Left.Sum() < Explained(place, lags).Left.Sum() - MuchMore ? next : place;
+        return Comparison.Nearer(reference, Sum(onTake, told), place, [.. onTake.SelectMany(i => Beginnings(i, Windows, place))], Crossing) is { } next
+            && Explained(next, Lags(next)).Left.Sum() < Explained(place, lags).Left.Sum() - MuchMore ? next : place;
     }
 
     /// <summary>What all files but one leave of the mix.</summary>
