@@ -235,6 +235,18 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Fact]
+    public void A_file_far_beside_its_take_is_known_where_others_are_copies()
+    {
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        (files["Crack"], files["Tick"]) = (new float[_stems["Crack"].Length], _stems["Thud"]);
+        SoxTake.Add(files["Crack"], _stems["Crack"], 1500, 1);
+        var tracks = Proved(files.ToDictionary(f => f.Key, f => SoxTake.Noisy(f.Value, -80, f.Key.Length)), null).Tracks;
+        Assert.Equal([0, 1, 2, 3, 0], tracks.Select(t => t.Identity.Part));
+        Assert.Equal(0, Assert.Single(tracks, t => t.Double is not null).Double!.File);
+        Assert.Equal(1500.0 / SoxTake.Rate, tracks[1].Identity.Offset!.Value, 0.001);
+    }
+
+    [Fact]
     public void A_copy_lies_behind_what_it_is_a_copy_of()
     {
         // Further from the mix than it would be looked for by itself.
