@@ -49,6 +49,24 @@ public sealed class InReferenceTests
     }
 
     [Theory]
+    [InlineData(0.4, false)]
+    [InlineData(0.7, false)]
+    [InlineData(1, true)]
+    public void A_little_beside_its_take_lies_only_what_is_clearly_heard_in_the_mix(double loud, bool told)
+    {
+        // A tone that the mix lacks, and beside it, upside down and later, a noise that is in the mix and has no file; nor has another noise there.
+        var (other, mix, file) = (Noise(3), Noise(9), new float[Length]);
+        SoxTake.Add(mix, Noise(5), 0, 1);
+        SoxTake.Add(mix, other, 0, loud);
+        SoxTake.Add(file, Swelling(150), 0, 1);
+        SoxTake.Add(file, other, 20, -1);
+        var (_, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(Noise(9)), new Samples(file)], new bool[2], [Beginnings, Beginnings], [null, null], default).Of((0, 0), []);
+        Assert.Equal(told, lags[1] is { Frames: > 19 and < 21 });
+        Assert.Equal([1, told ? -1 : null], signs);
+    }
+
+    [Theory]
     [InlineData(null, true)]
     [InlineData(0, false)] // it begins before it would lie there
     [InlineData(361, false)]
