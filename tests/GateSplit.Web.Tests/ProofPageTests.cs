@@ -13,6 +13,7 @@ public sealed class ProofPageTests(DemoApp demo)
         var path = await visitor.NewSession("Nothing to prove");
         await visitor.Get($"{path}/proof");
         Assert.Contains("There is no take yet.", visitor.Text);
+        Assert.Contains("what can be put right in it is offered here", visitor.Text);
         Assert.Contains("not begun", visitor.Page.QuerySelector("a.station[href$='/proof']")!.TextContent);
     }
 

@@ -42,6 +42,7 @@ internal sealed class Bleeds
     private const double Beyond = 2; // times, in energy, what is bled may be more than all that is heard: the hit may lie later in the file
     private const double Denies = 4; // times, in energy, less is heard than would be bled: an echo takes less from a tone
     private const double LeastKnown = 0.6; // of the energy of an element
+    private const double MostNotes = 0.9; // of an element of several sounds
     private const double FarApart = 10; // times, in energy: where filters of different lengths differ so much, none of them tells what a band holds that it does not know
     private const double Hides = 4; // times what the filters make of noise may hide in it
     private const double OverBefore = 8; // times what was there before a hit
@@ -85,7 +86,7 @@ internal sealed class Bleeds
                 return;
             }
 
-            List<(long At, double Room)> hits = [.. AloneHits(parts, part).Select(n => ((long)((time.Of(n.Note) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz), n.Room)).Where(h => bleeds.IsIn(sound, h.Item1))];
+            List<Hit> hits = [.. AloneHits(parts, part).Select(n => new Hit((long)((time.Of(parts[part].Notes[n.Note]) + (identities[from].Offset ?? 0) - Lead) * sound.Rate.Hz), n.Room, SoundOf(parts[part], n.Note))).Where(h => bleeds.IsIn(sound, h.At))];
             if (hits.Count < LeastHits)
             {
                 never[from] = true;
@@ -94,7 +95,7 @@ internal sealed class Bleeds
 
             // What hears the same is no bleed.
             List<int> others = [.. Enumerable.Range(0, sounds.Count).Where(f => f != from && !(identities[f].Part is { } other && parts[other].Shares(parts[part])))];
-            foreach (var (file, level, told, about) in bleeds.From(from, others, hits, parts[part].Held))
+            foreach (var (file, level, told, about) in bleeds.From(from, others, hits, parts[part]))
             {
                 found[from].Add((file, new(from, level, about), told));
             }
@@ -104,13 +105,16 @@ internal sealed class Bleeds
         return (Each(true), Each(false), [.. Enumerable.Range(0, sounds.Count).Where(f => never[f])]);
     }
 
+    /// <summary>Which of the sounds of a part a note is; of one whose sounds are not known all are one.</summary>
+    private static int SoundOf(Part part, int note) => part.Sounds.Length == part.Notes.Length ? part.Sounds[note] : 0;
+
     /// <summary>Notes of a part near which no other plays, those with most room about them first.</summary>
-    private static IEnumerable<(double Note, double Room)> AloneHits(IReadOnlyList<Part> parts, int part)
+    private static IEnumerable<(int Note, double Room)> AloneHits(IReadOnlyList<Part> parts, int part)
     {
         const double After = 0.085; // s: as long as what is looked at
         var others = parts.Where((p, i) => i != part && !p.Shares(parts[part])).SelectMany(p => p.Notes).Order().ToArray();
         return parts[part].Notes
-            .Select(n => (Note: n, Room: Room(others, n)))
+            .Select((n, i) => (Note: i, Room: Room(others, n)))
             .Where(n => n.Room.Before > Alone && n.Room.After > After)
             .OrderByDescending(n => n.Room.Before + Math.Min(n.Room.After, 2 * After))
             .Select(n => (n.Note, n.Room.After));
@@ -127,10 +131,10 @@ internal sealed class Bleeds
     /// <summary>True of a hit that a file holds: it may begin late or break off.</summary>
     private bool IsIn(IMonoSound sound, long at) => at >= 0 && at + _length <= sound.Frames.Count;
 
-    private IEnumerable<(int File, Decibels Level, bool Told, bool About)> From(int from, List<int> others, List<(long At, double Room)> hits, bool held)
+    private IEnumerable<(int File, Decibels Level, bool Told, bool About)> From(int from, List<int> others, List<Hit> hits, Part part)
     {
         var sound = _sounds[from]!;
-        var whole = OwnAt(sound, [.. hits.Take(MostHits)], held);
+        var whole = OwnAt(sound, [.. hits.Take(MostHits)], part);
         foreach (var file in others)
         {
             _cancel.ThrowIfCancellationRequested();
@@ -139,8 +143,8 @@ internal sealed class Bleeds
                 continue;
             }
 
-            List<(long At, double Room)> within = [.. hits.Where(h => IsIn(other, h.At)).Take(MostHits)];
-            var measured = within.Count < LeastHits ? (AtMost(other, sound, within), false, false) : Level(other, within.SequenceEqual(whole.Hits) ? whole : OwnAt(sound, within, held), held);
+            List<Hit> within = [.. hits.Where(h => IsIn(other, h.At)).Take(MostHits)];
+            var measured = within.Count < LeastHits ? (AtMost(other, sound, within), false, false) : Level(other, within.SequenceEqual(whole.Hits) ? whole : OwnAt(sound, within, part), part.Held);
             if (measured is var (level, told, about) && level >= Least)
             {
                 yield return (file, level, told, about);
@@ -149,15 +153,16 @@ internal sealed class Bleeds
     }
 
     /// <summary>What an element's own track holds at some of its hits.</summary>
-    private Own OwnAt(IMonoSound sound, List<(long At, double Room)> hits, bool held)
+    private Own OwnAt(IMonoSound sound, List<Hit> hits, Part part)
     {
         var heard = hits.Select(h => Read(sound, h.At)).ToList();
         List<Complex[]> spectra = [.. heard.Select(o => RealFourier.Forward(o.Sound, _size))];
         List<Complex[]> earlier = [.. heard.Select(o => RealFourier.Forward(o.Earlier, _size))];
-        var begins = held ? [.. Enumerable.Repeat(1.0, _size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
+        var begins = part.Held ? [.. Enumerable.Repeat(1.0, _size)] : Begins(spectra, earlier, [.. heard.Select(_ => 1.0)]);
         var (energies, whole) = Whole(sound, hits, begins);
         return new(
             hits,
+            Enumerable.Range(0, part.Notes.Length).CountBy(n => SoundOf(part, n)).ToDictionary(),
             spectra,
             earlier,
             [.. heard.Select(o => o.Energy - o.Before)],
@@ -168,14 +173,14 @@ internal sealed class Bleeds
     }
 
     /// <summary>What a file holds of an element at most, where too few hits of it are there to tell more: no more than all that is heard at the loudest of them, or where none is there, as much as its own track.</summary>
-    private Decibels AtMost(IMonoSound sound, IMonoSound own, List<(long At, double Room)> hits)
+    private Decibels AtMost(IMonoSound sound, IMonoSound own, List<Hit> hits)
     {
         List<double> shares = [.. hits.Select(h => (Read(sound, h.At).Energy, Own: Read(own, h.At))).Where(h => h.Own.Energy > h.Own.Before).Select(h => h.Energy / (h.Own.Energy - h.Own.Before))];
         return shares.Count == 0 ? new Decibels(0) : LevelOf(Same * shares.Max());
     }
 
     /// <summary>An element over as long as it sounds alone: its energies by bin, and the autocorrelation they stand for.</summary>
-    private (double[] Energies, double[] Auto) Whole(IMonoSound sound, List<(long At, double Room)> hits, double[] begins)
+    private (double[] Energies, double[] Auto) Whole(IMonoSound sound, List<Hit> hits, double[] begins)
     {
         const int Most = 4;
         const int Longer = 4; // than a hit is looked at
@@ -183,9 +188,9 @@ internal sealed class Bleeds
         var longest = hits.OrderByDescending(h => h.Room).Take(Most).ToList();
         var samples = new float[Math.Clamp((int)((longest[^1].Room + Lead) * sound.Rate.Hz), _length, size - _taps[0])];
         var (energies, sum) = (new double[_size], new Complex[size]);
-        foreach (var (at, _) in longest)
+        foreach (var hit in longest)
         {
-            sound.Read(at, samples);
+            sound.Read(hit.At, samples);
             var bins = RealFourier.Forward(samples, size);
             for (var i = 0; i < size; i++)
             {
@@ -209,15 +214,21 @@ internal sealed class Bleeds
         var (rate, hits) = (sound.Rate.Hz, own.Hits);
         var heard = hits.ConvertAll(h => Read(sound, h.At));
 
+        // A drum is told from another by its key; of what is held, which is heard at any pitch, some stand for all.
+        var isOneSound = held || own.Sounds.Count == 1;
+
         // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before. Most of them tell the same, or it is something else that begins there.
-        var all = heard.Select((h, i) => (Heard: h.Energy - h.Before, h.Before, Own: own.Energies[i])).Where(h => h.Own > 0).ToList();
+        var all = heard.Select((h, i) => (Heard: h.Energy - h.Before, h.Before, Own: own.Energies[i], hits[i].Sound)).Where(h => h.Own > 0).ToList();
         var clear = all.FindAll(h => h.Heard + h.Before > OverBefore * h.Before);
         var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear.ConvertAll(h => h.Heard / h.Own));
         if (clear.Count(h => h.Heard > middle / Finer * h.Own && h.Heard < middle * Finer * h.Own) is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear && all.Count(IsDenied) < agree)
         {
-            // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy. One that is soft here counts as well, if it would be clear as loud as the others.
+            // Of an element of several sounds, each may be as loud as it likes in either file: the level is that of all their energy, and is known if nearly all of them tell the same. One that is soft here counts as well, if it would be clear as loud as the others.
             var alike = all.FindAll(h => h.Heard > 0 && h.Heard < middle * AsLoud * h.Own && Math.Max(h.Heard, middle * h.Own) + h.Before > OverBefore * h.Before);
-            return (LevelOf(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
+            var sounds = alike.GroupBy(h => h.Sound).Select(s => (Notes: own.Sounds[s.Key], Level: s.Sum(h => h.Heard) / s.Sum(h => h.Own))).ToList();
+            var isKnown = isOneSound || sounds.Count == 1 || ErrorOf(sounds.ConvertAll(s => s.Level)) <= MostOfClear;
+            var areMost = isOneSound || sounds.Sum(s => s.Notes) >= MostNotes * own.Sounds.Values.Sum();
+            return (LevelOf(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, !isKnown || !areMost || ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
         }
 
         var weights = Weights(heard, own.Begins);
@@ -287,9 +298,9 @@ internal sealed class Bleeds
             bool AllWithin(double times) => tries.TrueForAll(t => t.Both > best.Both / times && t.Both < best.Both * times);
             bool IsMiddleWithin(double times) => middle > best.Both / times && middle < best.Both * times;
             var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
-            var exact = sure && !held && AllWithin(Same) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
+            var exact = sure && !held && isOneSound && AllWithin(AsTold) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
             return IsMiddleWithin(sure && !held ? Finer : AsLoud)
-                ? (LevelOf(middle), true, !IsMiddleWithin(AsTold))
+                ? (LevelOf(middle), true, !(isOneSound && IsMiddleWithin(AsTold)))
                 : (LevelOf(best.Both), true, !exact);
         }
 
@@ -297,7 +308,7 @@ internal sealed class Bleeds
         return double.IsFinite(hidden) ? (LevelOf(hidden), false, false) : null;
 
         // What is bled is heard at each hit, whatever else is: where all together is less, it is something else that begins at the others.
-        bool IsDenied((double Heard, double Before, double Own) hit) => hit.Heard + hit.Before <= OverBefore * hit.Before && Denies * (hit.Heard + hit.Before) < middle * hit.Own;
+        bool IsDenied((double Heard, double Before, double Own, int Sound) hit) => hit.Heard + hit.Before <= OverBefore * hit.Before && Denies * (hit.Heard + hit.Before) < middle * hit.Own;
 
         static double ErrorOf(List<double> energies)
         {
@@ -477,8 +488,15 @@ internal sealed class Bleeds
         public double Spread { get; }
     }
 
+    /// <summary>A note that an element plays alone.</summary>
+    /// <param name="At">The frame where it begins.</param>
+    /// <param name="Room">Seconds until another plays.</param>
+    /// <param name="Sound">Which of the sounds of the element it is.</param>
+    private readonly record struct Hit(long At, double Room, int Sound);
+
     /// <summary>What an element's own track holds at its hits.</summary>
-    /// <param name="Hits">Where they begin, and how much room each has.</param>
+    /// <param name="Hits">Where they begin.</param>
+    /// <param name="Sounds">How often each of its sounds is played.</param>
     /// <param name="Spectra">There.</param>
     /// <param name="Earlier">As long before.</param>
     /// <param name="Energies">What the hits add.</param>
@@ -486,5 +504,5 @@ internal sealed class Bleeds
     /// <param name="Heard">The energy of each bin that begins there.</param>
     /// <param name="Element">The energy of each bin over as long as it sounds alone.</param>
     /// <param name="Whole">The autocorrelation of that.</param>
-    private sealed record Own(List<(long At, double Room)> Hits, List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[] Begins, double[] Heard, double[] Element, double[] Whole);
+    private sealed record Own(List<Hit> Hits, Dictionary<int, int> Sounds, List<Complex[]> Spectra, List<Complex[]> Earlier, List<double> Energies, double[] Begins, double[] Heard, double[] Element, double[] Whole);
 }

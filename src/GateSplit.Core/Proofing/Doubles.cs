@@ -30,6 +30,8 @@ internal static class Doubles
     private const int LeastBins = 100; // of an octave of a window: fewer do not tell how much of it is noise
     private const double LeastEnergy = 0.1; // of where it is loudest, the other has where the two are compared
     private const double Clipping = 0.1; // where all is clipped: what that adds is elsewhere
+    private const double MostHiss = 0.5; // of the energy of a file where it is compared: of less sound nobody can tell
+    private const double Toneless = 0.4; // of the mean of bins, their geometric mean: 0.56 in noise, far less of tones
     private const int Octaves = 9;
     private const double Lowest = 45; // Hz
 
@@ -44,8 +46,8 @@ internal static class Doubles
     {
         var places = sounds.Select((sound, i) => sound is null ? [] : PlacesOf(sound, onsets[i])).ToList();
         var all = places.SelectMany(p => p).ToArray();
-        var noises = sounds.Select(sound => new Lazy<double[]>(() => Quietest(sound!))).ToList();
-        var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i], noises[i].Value) : []).ToList();
+        var noises = sounds.Select(sound => new Lazy<Quiet>(() => Quietest(sound!))).ToList();
+        var softer = sounds.Select((sound, i) => sound is not null && clipped[i] ? Softer(sound, onsets[i], noises[i].Value.Octaves) : []).ToList();
         var brightest = sounds.Select((sound, i) => new Lazy<long[]>(() => Brightest(sound!, clipped[i] ? softer[i] : [.. onsets[i].Select(o => Beginning(o, sound!))]))).ToList();
         var energies = sounds.Select(sound => sound is null ? [] : Energies(sound, all, cancel)).ToList();
         var firsts = new int[sounds.Count + 1];
@@ -60,7 +62,7 @@ internal static class Doubles
         {
             var of = other;
             var own = Enumerable.Range(0, other).Where(one => !isDouble[one]).AsParallel().AsOrdered().WithCancellation(cancel).WithDegreeOfParallelism(Environment.ProcessorCount).SelectMany(one =>
-                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of), (clipped[one], clipped[of]), arePartners(one, of) ? MostOfPartners : MostDifferent) is { } alike
+                sounds[one] is { } here && sounds[of] is { } there && MayBe(one, of) && Compared(new(here, noises[one], brightest[one]), new(there, noises[of], brightest[of]), places[one], places[of], Judged(one, of), (clipped[one], clipped[of]), arePartners(one, of)) is { } alike
                 && !HasMore(one, of, alike, back: false) && !HasMore(of, one, alike, back: true)
                     ? [(one, alike with { File = of })]
                     : Array.Empty<(int, DoubleOf)>()).ToList();
@@ -81,7 +83,7 @@ internal static class Doubles
             var rate = sounds[file]!.Rate.Hz;
             var least = clipped[file] || clipped[twin] ? Clipping : Faint;
             var own = onsets[file].Where(o => !onsets[twin].Any(t => Math.Abs(o.Seconds - (lag / rate) - t.Seconds) < Near)).OrderByDescending(o => o.Strength).Take(2 * Places);
-            return own.Count(o => IsOnlyIn(sounds[file]!, sounds[twin]!, (long)(o.Seconds * rate), lag, gain, noises[file].Value, least)) >= LeastPlaces;
+            return own.Count(o => IsOnlyIn(sounds[file]!, sounds[twin]!, (long)(o.Seconds * rate), lag, gain, noises[file].Value.Octaves, least)) >= LeastPlaces;
         }
 
         bool MayBe(int one, int other)
@@ -132,7 +134,7 @@ internal static class Doubles
     private static int Slice(IMonoSound sound) => 2 * Window(sound) / Slices;
 
     /// <summary>The energy of a window of samples in which nothing but noise is, of which the faded spectrum is known.</summary>
-    private static double InAWindow(double[] noise, int window) => 2 * noise.Sum() / (Through * window);
+    private static double InAWindow(double noise, int window) => 2 * noise / (Through * window);
 
     /// <summary>Windows about the strongest beginnings, spread over the file; where hardly any is heard, also some at even distances.</summary>
     private static long[] PlacesOf(IMonoSound sound, ImmutableArray<Onset> onsets)
@@ -155,7 +157,7 @@ internal static class Doubles
             return (At: at, Peak: TensorPrimitives.MaxMagnitude<float>(samples), Energy: TensorPrimitives.SumOfSquares<float>(samples));
         }).ToList();
         var peak = windows.Select(w => Math.Abs(w.Peak)).DefaultIfEmpty().Max();
-        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise, samples.Length)).OrderByDescending(w => w.Energy).Select(w => w.At)];
+        return [.. windows.Where(w => Math.Abs(w.Peak) < Below * peak && w.Energy > OverNoise * InAWindow(noise.Sum(), samples.Length)).OrderByDescending(w => w.Energy).Select(w => w.At)];
     }
 
     /// <summary>Those windows with most above the lows: there two microphones of one room differ, of which noise leaves nothing at louder ones.</summary>
@@ -196,7 +198,7 @@ internal static class Doubles
         return energies;
     }
 
-    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, (long[] Loudest, long[] Brightest)>? unclipped, (bool One, bool Other) clips, double mostDifferent)
+    private static DoubleOf? Compared(Side first, Side second, long[] ofOne, long[] ofOther, Func<int, (long[] Loudest, long[] Brightest)>? unclipped, (bool One, bool Other) clips, bool arePartners)
     {
         var (one, other) = (first.Sound, second.Sound);
         var (reach, window) = ((int)(Furthest * one.Rate.Hz), Window(one));
@@ -239,8 +241,11 @@ internal static class Doubles
         }
 
         var top = Top(sum, best);
-        var likeness = top / Math.Sqrt(energyOfOne * seconds[best]);
-        if (likeness < Alike)
+        // Hiss is another in each file, and makes them no less alike; but what it hides may tell two microphones apart.
+        var (clearOne, clearOther) = (Clear(energyOfOne, first), Clear(seconds[best], second));
+        var likeness = top / Math.Sqrt(clearOne * clearOther);
+        var isThroughHiss = top < Alike * Math.Sqrt(energyOfOne * seconds[best]);
+        if (likeness < Alike || (isThroughHiss && arePartners))
         {
             return null;
         }
@@ -255,8 +260,10 @@ internal static class Doubles
         var gains = isTold
             ? Gains(first, second, loudest, (frames, more), Faint) is { } loud && Gains(first, second, brightest, (frames, more), Faint, OverSome) is { } bright ? [.. loud, .. bright] : null
             : Gains(first, second, places, (frames, more), Clipping);
-        var isCopy = gains is not null && AreOne(gains, mostDifferent) && IsNoLouderClipped(gains, top / energyOfOne, clips);
-        return isCopy ? new(0, later, Decibels.FromRatio(top / energyOfOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+        var isCopy = gains is not null && (gains.Count > 0 || !isThroughHiss) && AreOne(gains, arePartners ? MostOfPartners : MostDifferent) && IsNoLouderClipped(gains, top / clearOne, clips);
+        return isCopy ? new(0, later, Decibels.FromRatio(top / clearOne), Math.Sign(sum[best]), Math.Min(1, likeness)) : null;
+
+        double Clear(double energy, Side of) => places.Length * InAWindow(of.Noise.Value.Hiss, window) is var hiss && hiss < MostHiss * energy ? energy - hiss : energy;
 
         long[] Both(long[] ofOne, long[] ofOther) => Within([.. ofOne, .. ofOther.Select(p => p - (best - reach))]);
 
@@ -357,7 +364,7 @@ internal static class Doubles
         var octaves = Enumerable.Range(0, Octaves).ToList();
         var shared = octaves.ConvertAll(_ => new List<Shared>());
         var window = Window(one.Sound);
-        var (noise, otherNoise) = (one.Noise.Value, other.Noise.Value);
+        var (noise, otherNoise) = (one.Noise.Value.Octaves, other.Noise.Value.Octaves);
         var (samples, bins) = (new float[window], new double[Octaves]);
         foreach (var place in places)
         {
@@ -451,8 +458,13 @@ internal static class Doubles
     /// <param name="Error">Its standard error.</param>
     private readonly record struct GainInOctave(double Energy, double Value, double Error);
 
+    /// <summary>What of a file is heard where it is quietest.</summary>
+    /// <param name="Octaves">The energy of each octave.</param>
+    /// <param name="Hiss">That of all octaves which hold no tones there.</param>
+    private sealed record Quiet(double[] Octaves, double Hiss);
+
     /// <summary>A file, the energy of each octave where it is quietest, and where it is brightest.</summary>
-    private sealed record Side(IMonoSound Sound, Lazy<double[]> Noise, Lazy<long[]> Brightest);
+    private sealed record Side(IMonoSound Sound, Lazy<Quiet> Noise, Lazy<long[]> Brightest);
 
     /// <summary>What two files have in an octave: the energy of each, and what they have in common.</summary>
     private readonly record struct Shared(double One, double With, double Other)
@@ -473,27 +485,27 @@ internal static class Doubles
 
     private static int? Octave(int bin, int window, int rate) => (int)Math.Floor(Math.Log2((double)bin * rate / window / Lowest)) is >= 0 and < Octaves and var octave ? octave : null;
 
-    /// <summary>The energy of each octave where a file is quietest in it, of windows spread over it.</summary>
-    private static double[] Quietest(IMonoSound sound)
+    /// <summary>What is heard of each octave where a file is quietest in it, of windows spread over it.</summary>
+    private static Quiet Quietest(IMonoSound sound)
     {
         const int Looks = 24;
-        var least = Enumerable.Repeat(double.MaxValue, Octaves).ToArray();
+        var (least, hiss) = (Enumerable.Repeat(double.MaxValue, Octaves).ToArray(), new double[Octaves]);
         var window = Window(sound);
         var samples = new float[window];
         for (var look = 0; look < Looks; look++)
         {
-            var (bins, energies) = (Faded(sound, Math.Max(0, sound.Frames.Count - window) * look / Looks, samples), new double[Octaves]);
-            for (var bin = 1; bin < window / 2; bin++)
+            var bins = Faded(sound, Math.Max(0, sound.Frames.Count - window) * look / Looks, samples);
+            var octaves = Enumerable.Range(1, (window / 2) - 1).ToLookup(bin => Octave(bin, window, sound.Rate.Hz), bin => bins[bin].Magnitude * bins[bin].Magnitude);
+            for (var octave = 0; octave < Octaves; octave++)
             {
-                if (Octave(bin, window, sound.Rate.Hz) is { } octave)
+                if (octaves[octave].Sum() is var energy && energy < least[octave])
                 {
-                    energies[octave] += bins[bin].Magnitude * bins[bin].Magnitude;
+                    var isHiss = energy > 0 && Math.Exp(octaves[octave].Average(Math.Log)) * octaves[octave].Count() > Toneless * energy;
+                    (least[octave], hiss[octave]) = (energy, isHiss ? energy : 0);
                 }
             }
-
-            TensorPrimitives.Min<double>(least, energies, least);
         }
 
-        return least;
+        return new(least, hiss.Sum());
     }
 }

@@ -13,7 +13,7 @@ internal sealed class HandOrder(RollCall call, IReadOnlyList<IMonoSound> channel
 {
     private const double Apart = 0.5; // s: nearer ones are one hit on several channels, or its echo
     private const double EchoApart = 0.7; // s: so far apart hits are played; what is nearer and far softer is an echo
-    private const double Echo = 0.1; // of the strength of the hit before it
+    private const double Echo = 0.3; // of the strength of the hit before it
     private const double Latest = 0.25; // s by which a channel may be later than another
     private const double Beside = 0.2; // of the strongest beginning of a hit
     private const double Seconds = 0.3; // each channel may have a latency of its own

@@ -88,6 +88,30 @@ public sealed class BleedsTests
         Assert.Equal(-20, bleed.Level.Value, 0.5);
     }
 
+    [Theory]
+    [InlineData(0.1, 0, false, false)]
+    [InlineData(0.08, 0, false, true)] // one of two sounds bleeds 2 dB less
+    [InlineData(0.08, 0, true, false)] // of what is held all pitches are one
+    [InlineData(0.1, 1, false, false)]
+    [InlineData(0.1, 3, false, true)] // a third sound is never played alone
+    public void A_level_of_an_element_of_two_sounds_is_exact_where_nearly_all_of_them_tell_it(double second, int hidden, bool held, bool about)
+    {
+        double[] hits = [.. Enumerable.Range(1, 12).Select(i => 2.5 * i)], beside = [.. Enumerable.Range(0, hidden).Select(i => 32.0 + i)];
+        var (own, other) = (new float[(int)(Seconds * Rate)], new float[(int)(Seconds * Rate)]);
+        foreach (var (i, hit) in hits.Index())
+        {
+            var burst = Bursts([hit], ring: 0.02);
+            SoxTake.Add(own, burst, 0, 1);
+            SoxTake.Add(other, burst, 0, i % 2 == 0 ? 0.1 : second);
+        }
+
+        ImmutableArray<int> sounds = [.. hits.Select((_, i) => i % 2), .. beside.Select(_ => 2)];
+        Part[] parts = [new("Own", [.. hits, .. beside], held) { Keys = [(0, 36), (0, 37)], Sounds = sounds }, new("Other", [.. beside], false) { Keys = [(0, 38)] }];
+        var bleed = Assert.Single(Bleeds.Of([new Samples(own), new Samples(other)], [new(0, 1, [], 0), new(1, 1, [], 0)], parts, new(0, 0), default).Found[1]);
+        Assert.Equal(10 * Math.Log10((0.01 + (second * second)) / 2), bleed.Level.Value, 0.2);
+        Assert.Equal(about, bleed.About);
+    }
+
     [Fact]
     public void What_is_heard_beside_a_held_sound_makes_its_bleed_no_softer_where_a_hit_has_nothing_in_its_way()
     {
@@ -137,6 +161,7 @@ public sealed class BleedsTests
 
     [Theory]
     [InlineData(0.03, -19.6, false)]
+    [InlineData(0.045, -19.2, true)] // a short filter tells 0.8 dB less
     [InlineData(0.06, -18.7, true)] // a short filter tells 1.3 dB less
     public void A_level_of_which_an_echo_is_a_part_is_told_as_exact_where_the_echo_is_soft(double echo, double level, bool about)
     {

@@ -25,6 +25,29 @@ public sealed class DoublesTests
     }
 
     [Theory]
+    [InlineData(0.06, false, true)] // a fifth of the energy of each is hiss
+    [InlineData(0.06, true, false)] // two microphones may differ where it hides them
+    [InlineData(0.16, false, false)] // more than half: nobody can tell
+    public void A_copy_in_loud_hiss_is_told_with_its_gain(double hiss, bool partners, bool told)
+    {
+        var bursts = Bursts(0.3, 5);
+        var found = Of(Noisy(bursts, hiss, 2), Noisy(Later(bursts, 700, 0.9), 0.9 * hiss, 3), partners: partners);
+        Assert.Equal(told, found is not null);
+        Assert.Equal(20 * Math.Log10(0.9), found?.Gain.Value ?? 20 * Math.Log10(0.9), 0.4);
+    }
+
+    [Theory]
+    [InlineData(0, true)]
+    [InlineData(0.04, false)]
+    public void What_drones_on_in_each_of_two_files_is_no_hiss_in_what_bleeds_into_both(double level, bool copy)
+    {
+        // A chord that never stops, another in each file, and a third of the energy of what they share.
+        var bursts = Bursts(0.3, 5);
+        float[] With(params double[] tones) => [.. bursts.Select((b, i) => b + (float)(level * tones.Sum(t => Math.Sin(2 * Math.PI * t * i / Rate))))];
+        Assert.Equal(copy, Of(Noisy(With(210, 277, 330), 1e-6, 2), Noisy(With(233, 294, 392), 1e-6, 3)) is not null);
+    }
+
+    [Theory]
     [InlineData(2390)]
     [InlineData(-2390)]
     public void A_copy_of_short_clicks_that_lies_far_off_is_told(int lag)
@@ -477,6 +500,21 @@ public sealed class DoublesTests
             {
                 var noise = 2 * random.NextDouble() - 1;
                 sound[(int)(Times[hit] * Rate) + i] += (float)((level ?? Level(hit)) * Math.Exp(-i / decay) * (0.7 * Math.Sin(2 * Math.PI * 90 * i / Rate) + 0.3 * noise));
+            }
+        }
+
+        return sound;
+    }
+
+    /// <summary>Short bursts of noise.</summary>
+    private static float[] Bursts(double level, int seed)
+    {
+        var (sound, random) = (new float[Length], new Random(seed));
+        foreach (var start in Times.Select(t => (int)(t * Rate)))
+        {
+            for (var i = 0; i < 16000; i++)
+            {
+                sound[start + i] = (float)(level * Math.Exp(-i / 3000.0) * ((2 * random.NextDouble()) - 1));
             }
         }
 

@@ -43,10 +43,12 @@ public sealed class HandOrderTests
         Near(Claps, times[2]);
     }
 
-    [Fact]
-    public void An_echo_on_a_channel_of_its_own_is_no_hit()
+    [Theory]
+    [InlineData(0.02)]
+    [InlineData(0.06)] // 14 dB below the clap
+    public void An_echo_on_a_channel_of_its_own_is_no_hit(double level)
     {
-        var times = Times([Tom(Toms), Hat(Hats, 0.02), Clap(Claps), Clap([.. Claps.Select(c => c + 0.6)]) with { Channel = EchoReturn, Level = 0.02 }], 1, 2, 3)!.Value;
+        var times = Times([Tom(Toms), Hat(Hats, 0.02), Clap(Claps), Clap([.. Claps.Select(c => c + 0.6)]) with { Channel = EchoReturn, Level = level }], 1, 2, 3)!.Value;
         Near(Toms, times[0]);
         Near(Hats, times[1]);
         Near(Claps, times[2]);
