@@ -321,6 +321,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
     private static List<WindowOffset>? Agreed(List<WindowOffset> sure, List<(double At, List<(double Value, double Share)> Places)> several, double along)
     {
         const double Better = 1.1; // than any other line
+        const double Together = 4; // times as far apart as windows may lie from a line: nearer places are those of one, which a filter has split
         List<(double At, List<(double Value, double Share)> Places)> windows = [.. sure.Select(f => (f.At, (List<(double, double)>)[(f.Value, 1)])), .. several];
         var (first, last) = (windows.Min(w => w.At), windows.Max(w => w.At));
         (double Value, double Share)? On(double value, double slope, (double At, List<(double Value, double Share)> Places) window) =>
@@ -350,7 +351,7 @@ public sealed record Comparison(double OffsetFrames, double DriftPpm, Decibels G
             }
 
             var best = among.MaxBy(l => l.Votes);
-            var next = among.Where(l => Math.Abs(Middle(l) - Middle(best)) > 2 * along).Select(l => l.Votes).DefaultIfEmpty().Max();
+            var next = among.Where(l => Math.Abs(Middle(l) - Middle(best)) > Together * along).Select(l => l.Votes).DefaultIfEmpty().Max();
             return best.Votes < EnoughWindows * windows.Count || best.Votes < Better * next
                 ? null
                 : [.. windows.Select(w => (w.At, Place: On(best.Value, best.Slope, w))).Where(w => w.Place is not null).Select(w => new WindowOffset(w.At, w.Place!.Value.Value, true))];

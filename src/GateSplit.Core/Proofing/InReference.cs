@@ -318,11 +318,11 @@ internal sealed class InReference(
         return best;
     }
 
-    /// <summary>By how much most files lie beside the take, in frames, or if as many lie together elsewhere, most of those near it; null where they do not.</summary>
+    /// <summary>By how much most files lie beside the take, in frames, or if as many lie together elsewhere, most of those near it, or the only one there is; null where they do not.</summary>
     private double? Common(SoundLag?[] lags)
     {
         List<double> all = [.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()];
-        return (MostCommon(all, Together * _rate) ?? MostCommon(all.FindAll(l => Math.Abs(l) <= Beside * _rate), Together * _rate)) is { } beside && Math.Abs(beside) > Half ? beside : null;
+        return (_mixed.Count == 1 ? all.FirstOrDefault() : MostCommon(all, Together * _rate) ?? MostCommon(all.FindAll(l => Math.Abs(l) <= Beside * _rate), Together * _rate)) is { } beside && Math.Abs(beside) > Half ? beside : null;
     }
 
     /// <summary>About which of some values more others lie than about any that lies elsewhere; null where none has more.</summary>

@@ -294,6 +294,20 @@ public sealed class ComparisonTests : IDisposable
         return made;
     }
 
+    [Theory]
+    [InlineData(5, true)] // two places, as a filter makes of one
+    [InlineData(7, false)]
+    public void Where_each_window_has_two_places_they_are_one_only_if_they_lie_close_together(int beside, bool told)
+    {
+        var (first, _) = Moved(new int[24]);
+        var second = new float[first.Length];
+        SoxTake.Add(second, first, 500 - beside, 0.5);
+        SoxTake.Add(second, first, 500 + beside, 0.5);
+        var found = Comparison.Aligned(new Samples(first), new Samples(second));
+        Assert.Equal(told, found is not null);
+        Assert.Equal(500, found?.Start ?? 500, beside + 0.1);
+    }
+
     private static Comparison? Compare(string first, string second)
     {
         using var one = WaveReader.Open(first).Value!;

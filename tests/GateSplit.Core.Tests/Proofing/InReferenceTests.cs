@@ -21,6 +21,18 @@ public sealed class InReferenceTests
         Assert.Equal([1, 1, -1, 1, 1], signs);
     }
 
+    [Theory]
+    [InlineData(2)]
+    [InlineData(-2)]
+    [InlineData(100)]
+    public void The_take_lies_where_its_only_file_lies(int beside)
+    {
+        var (place, lags, signs) = Placed(beside, (Noise(1), 0, -1));
+        Assert.Equal(0, place);
+        Assert.Equal([0], lags);
+        Assert.Equal([-1], signs);
+    }
+
     [Fact]
     public void Where_no_place_has_more_than_another_it_stays_where_the_sum_lies()
     {
