@@ -300,7 +300,7 @@ internal sealed class Bleeds
             var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
             var exact = sure && !held && isOneSound && AllWithin(AsTold) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
             return IsMiddleWithin(sure && !held ? Finer : AsLoud)
-                ? (LevelOf(middle), true, !(isOneSound && IsMiddleWithin(AsTold)))
+                ? (LevelOf(middle), true, !(isOneSound && sure && IsMiddleWithin(AsTold)))
                 : (LevelOf(best.Both), true, !exact);
         }
 

@@ -419,7 +419,7 @@ internal static class Doubles
             // What is quietest of it may be sound, and what the two have in common is; and where little of it is heard, noise alone may be.
             var loudest = shared[b].Select(s => s.One).DefaultIfEmpty().Max();
             var heard = shared[b].FindAll(s => s.One >= Soft * loudest && s.One * MostNoise > NoiseIn(s)).ConvertAll(s => s with { One = s.One - NoiseIn(s) });
-            double NoiseIn(Shared s) => Math.Min(noise[b], (1 - s.Alike) * s.One);
+            double NoiseIn(Shared s) => Math.Min(noise[b] * OverQuietest((double)bins[b] / places.Length), (1 - s.Alike) * s.One);
             // A hole has lows of its own: one window alone tells nothing.
             if (heard.Count < Math.Min(LeastPlaces, places.Length) || heard.Count == 0 || !(IsLoud(b) || IsClear(b)) || IsNoise(b))
             {
@@ -432,6 +432,15 @@ internal static class Doubles
         }
 
         return [.. octaves.Select(GainIn).OfType<GainInOctave>()];
+    }
+
+    /// <summary>How much more noise there is than where it is quietest: the energy of few bins differs much from window to window, and the least of all was taken.</summary>
+    private static double OverQuietest(double bins)
+    {
+        const double Least = 1.95; // standard deviations below the mean is the least of 24 values
+        const double Together = 1.5; // bins of a faded window that tell one thing
+        const double Most = 2;
+        return 1 / Math.Max(1 / Most, 1 - (Least * Math.Sqrt(Together / bins)));
     }
 
     /// <summary>

@@ -172,12 +172,13 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         }
 
         // A file that is not what its name says holds what comes first of what no other holds: what bleeds in comes later, however loud it is.
+        var comesFirst = new bool[best.Length];
         for (var track = 0; track < best.Length; track++)
         {
             if (best[track] is { } part && named[track] != part && Enumerable.Range(0, parts.Count).Where(p => p != part && IsFree(p) && IsFirst(track, p, part)).ToList() is { Count: > 0 } first)
             {
                 var own = first.MaxBy(p => scores[track, p]);
-                (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
+                (best[track], scores[track, own], comesFirst[track]) = (own, Math.Max(scores[track, own], Enough), true);
             }
         }
 
@@ -234,8 +235,14 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
 
             var score = scores[track, own];
             var other = Enumerable.Range(0, parts.Count).Where(p => p != own).Select(p => scores[track, p]).DefaultIfEmpty().Max();
+            var certainty = Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1);
+            if (certainty == 0 && named[track] != own && !comesFirst[track])
+            {
+                return None; // it is left over: something else that another track holds fits far better, and bleeds in
+            }
+
             var match = matches[track, own];
-            return new(own, Math.Clamp(score * Math.Clamp(0.5 + 2 * (score - other), 0, 1), 0, 1), match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length) { Offsets = match.Offsets, Fit = score };
+            return new(own, certainty, match.Heard, match.Offsets.IsEmpty ? null : TheilSen.Median(match.Offsets), parts[own].Notes.Length) { Offsets = match.Offsets, Fit = score };
         }
     }
 }

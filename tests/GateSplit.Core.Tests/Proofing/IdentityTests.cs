@@ -46,6 +46,19 @@ public sealed class IdentityTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0.5, 0, null)] // a quarter of the energy: the other fits it so much better that it may hold anything under that
+    [InlineData(0.75, 0, 2)]
+    [InlineData(0.5, 2, 2)] // it is what its name says
+    public void Where_another_that_bleeds_in_fits_far_better_what_is_left_for_a_track_is_no_answer(double own, int named, int? told)
+    {
+        var random = new Random(5);
+        List<Part> parts = [.. Enumerable.Range(0, 3).Select(p => new Part($"{p}", [.. Enumerable.Range(0, 60).Select(i => 1 + (0.9 * i) + (0.3 * p) + (0.05 * random.Next(4)))], false))];
+        ImmutableArray<Onset> Hits(params (int Part, double Strength)[] of) => [.. of.SelectMany(h => parts[h.Part].Notes.Select(n => new Onset(n, h.Strength))).OrderBy(o => o.Seconds)];
+        var (_, tracks) = Identity.Of([Hits((2, own), (1, 1)), Hits((1, 1)), []], parts, [named, 1, 2 - named]);
+        Assert.Equal([told, 1, null], tracks.Select(t => t.Part));
+    }
+
+    [Theory]
     [InlineData(0, 1)]
     [InlineData(1, 0)]
     public void A_track_is_given_back_what_another_was_taken_for_in_whatever_order_they_come(int clap, int hat)
