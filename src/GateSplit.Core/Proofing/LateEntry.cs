@@ -18,6 +18,7 @@ internal static class LateEntry
     private const double Shortest = 0.02;
     private const double Softer = 6; // dB below the softest of those behind
     private const double SofterHeld = 10; // dB: held notes are of many pitches
+    private const double FarSofter = 30; // dB below most: no ghost is so soft
     private const double Softest = 0.1; // of these, softer ones do not count
     private const double Bled = 3; // dB by which one of them may be louder, where most of them are as much softer again: another sounds at its place
     private const double Apart = 1; // dB: where others behind are as soft, one of its sounds is
@@ -81,13 +82,41 @@ internal static class LateEntry
             }
         }
 
-        if (part.Held || part.Sounds.Length != part.Notes.Length)
+        if (part.Held)
+        {
+            return missing;
+        }
+
+        var strangers = StrangersTo(part, others, time);
+        missing = missing == 0 ? Lost(levels, starts, strangers) : missing;
+        if (part.Sounds.Length != part.Notes.Length)
         {
             return missing;
         }
 
         var sounds = Array.ConvertAll(inside, n => part.Sounds[n.Note]);
-        return missing == 0 || AreSoft(levels, sounds, missing) || Begin(sound, starts[..missing], StrangersTo(part, others, time)) ? BySound(levels, sounds) : missing;
+        return missing == 0 || AreSoft(levels, sounds, missing) || Begin(sound, starts[..missing], strangers) ? BySound(levels, sounds) : missing;
+    }
+
+    /// <summary>How many of the first notes are missing where most of them are hardly heard at all, and another plays at the places of the others.</summary>
+    private static int Lost(double[] levels, double[] starts, double[] strangers)
+    {
+        var (usual, lost, missing) = (TheilSen.Median(levels), 0, 0);
+        for (var i = 0; i < levels.Length - LeastBehind; i++)
+        {
+            if (levels[i] < usual - FarSofter)
+            {
+                lost++;
+                missing = lost >= Several && 2 * lost >= i + 1 ? i + 1 : missing;
+            }
+            else if (!Near(strangers, starts[i]))
+            {
+                break;
+            }
+        }
+
+        // What is as soft further on is played so.
+        return Array.Exists(levels[missing..], l => l < usual - FarSofter) ? 0 : missing;
     }
 
     /// <summary>True where most of the first notes begin in the file, however softly, of those at whose place nothing else plays.</summary>

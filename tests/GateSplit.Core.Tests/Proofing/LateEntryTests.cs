@@ -83,6 +83,20 @@ public sealed class LateEntryTests
         Assert.Equal(0, Missing(Struck(i => i < 5 ? 0.55 : 1)));
     }
 
+    [Theory]
+    [InlineData("-x--", 0.02, true, 4)] // 34 dB softer, and one as loud as they
+    [InlineData("-x--", 0.04, true, 0)] // 28 dB: a ghost
+    [InlineData("-x--", 0.02, false, 0)] // nothing else plays there
+    [InlineData("x--x-", 0.02, true, 5)]
+    [InlineData("xx-x-", 0.02, true, 0)] // most are heard
+    [InlineData("-x", 0.02, true, 0)] // one may be a ghost
+    [InlineData("x-x-", 0.02, true, 4)]
+    public void Most_of_the_first_notes_are_missing_where_another_sounds_at_the_places_of_the_others(string first, double level, bool plays, int told)
+    {
+        var other = new Part("Tom", [.. first.Index().Where(n => n.Item == 'x').Select(n => Notes[n.Index] + 0.001)], false);
+        Assert.Equal(told, Missing(Struck(i => i < first.Length && first[i] == '-' ? level : 1), others: plays ? other : null));
+    }
+
     [Fact]
     public void Held_notes_are_of_many_levels()
     {
