@@ -36,6 +36,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
     private const double Later = 0.0005; // s
     private const double First = 0.002; // s: more than sounds differ in how they begin
     private const int LeastBeside = 3; // notes
+    private const double Hardly = 0.33; // of its notes
     private const double OneSided = 0.3; // better than its name, which fits: where no other track holds what it is called after, or it should hold all
 
     /// <summary>How many of its notes are heard.</summary>
@@ -163,7 +164,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         // nor is one in which nearly all notes of its own are heard, most of what it holds though they may not be; but not where the other is louder and no later.
         for (var track = 0; track < best.Length; track++)
         {
-            if (best[track] is { } part && named[track] is { } own && part != own && !Holds(own) && !IsNearer(track, part, own)
+            if (best[track] is { } part && named[track] is { } own && part != own && !Holds(own) && !IsNearer(track, part, own) && !IsUnheard(track, own, part) && !(parts[part].Contains(parts[own]) && IsRoom(track, own, part))
                 && ((scores[track, own] >= Enough && scores[track, part] - scores[track, own] < OneSided) || IsHeardBeside(matches[track, own], parts[own].Notes, matches[track, part], parts[part].Notes)))
             {
                 (best[track], scores[track, own]) = (own, Math.Max(scores[track, own], Enough));
@@ -202,6 +203,14 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             return heard.Count >= LeastBeside && 2 * heard.Count >= alone.Count
                 ? (TheilSen.Median(heard.ConvertAll(h => match.Strengths[h])), TheilSen.Median(heard.ConvertAll(h => match.Offsets[h])))
                 : null;
+        }
+
+        // Notes at which something else that is heard in a file plays may be that: what the file is called after is hardly heard where nothing else is.
+        bool IsUnheard(int track, int own, int part)
+        {
+            var others = Enumerable.Range(0, parts.Count).Where(p => p == part || (p != own && IsNearlyAllHeard(track, p))).SelectMany(p => parts[p].Notes).ToList();
+            var alone = Enumerable.Range(0, parts[own].Notes.Length).Where(n => !others.Exists(o => Math.Abs(o - parts[own].Notes[n]) < Away)).ToHashSet();
+            return alone.Count >= LeastBeside && matches[track, own].Heard.Count(alone.Contains) <= Hardly * alone.Count;
         }
 
         // What begins together with another may be that; and what is far softer may be what bleeds in.

@@ -30,6 +30,7 @@ internal sealed class InReference(
     private const double FarTells = 0.7; // clearness
     private const double Opposing = 0.02; // of what tells it
     private readonly int _rate = reference.Rate.Hz;
+    private readonly double?[] _known = [.. known];
     private double _beside; // s: by how much later the files are than their notes say, where it is the time of the notes that is wrong
     private readonly ParallelOptions _onAllCores = new() { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount };
     private readonly List<int> _mixed = [.. Enumerable.Range(0, sounds.Count).Where(i => sounds[i] is not null && !copies[i])];
@@ -51,44 +52,52 @@ internal sealed class InReference(
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
         var all = sounds.Select((s, i) => s is null ? null : Lag(reference, i, first, near: false, SoundLag.Place.Clear)).ToList();
         var place = first;
-        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(known[i])).OfType<double>()], Beside * _rate) is { } most && Math.Abs(most) > Beside * _rate)
+        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(_known[i])).OfType<double>()], Beside * _rate) is { } most && Math.Abs(most) > Beside * _rate)
         {
             place = Likelier(place, most);
         }
 
-        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it: of one file, that it lies where the take was first laid.
+        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it: of one file, that it lies where the take was first laid, or where it was found if another is clear with it so.
         var moved = place.Start - first.Start;
-        List<double> apart = [.. _mixed.Select(i => all[i]?.Frames - moved - (known[i] * _rate)).OfType<double>()];
-        if ((apart.Count == 1 ? -moved : MostCommon(apart, Beside * _rate)) is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) > ClearAt(place))
+        List<double> apart = [.. _mixed.Select(i => all[i]?.Frames - moved - (_known[i] * _rate)).OfType<double>()];
+        (double? By, int More)[] tried = apart.Count == 1 ? [(-moved, 1), (apart[0], LeastLags)] : [(MostCommon(apart, Beside * _rate), 1)];
+        if (Array.Find(tried, t => t.By is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) >= ClearAt(place) + t.More).By is { } beside)
         {
-            _beside = noted / _rate;
+            _beside = beside / _rate;
+        }
+
+        // Notes that do not tell it well by themselves do where the sounds say the same.
+        foreach (var i in _mixed.Where(i => _known[i] is null && all[i] is { } lag && Begins?[i] + _beside is { } begins && Math.Abs(((lag.Frames - moved) / _rate) - begins) <= NotesTell))
+        {
+            _known[i] = Begins![i];
         }
 
         var lags = Lags(place);
         if (Common(lags) is { } more)
         {
-            place = Likelier(place, more);
+            Lay(Likelier(place, more));
             lags = Lags(place);
         }
 
         if (place.Slope != 0 && Array.TrueForAll(lags, l => l is null))
         {
-            place = Straightened(place, lags, InTheMix(place, lags), windows);
+            Lay(Straightened(place, lags, InTheMix(place, lags), windows));
         }
 
         if (Elsewhere(place, lags) is { } elsewhere)
         {
-            place = elsewhere;
+            Lay(elsewhere);
             lags = Lags(place);
         }
 
         if (place.Slope != 0)
         {
-            place = Straightened(place, lags, InTheMix(place, lags), windows);
+            Lay(Straightened(place, lags, InTheMix(place, lags), windows));
             lags = Lags(place);
             if (OneClock(place, lags) is { } still)
             {
-                (place, lags) = still;
+                Lay(still.Place);
+                lags = still.Lags;
             }
         }
 
@@ -107,7 +116,7 @@ internal sealed class InReference(
                 (settled, lags) = (straight, From(lags, settled, straight));
             }
 
-            place = settled;
+            Lay(settled);
 
             // Where one lies right, more is seen of the others, and what was seen of them before may have come from where it lay.
             told = Clearer(told, InTheMix(place, lags));
@@ -117,14 +126,16 @@ internal sealed class InReference(
         if (Surest(lags, told) is { } heard)
         {
             var there = Moved(place, lags[heard]!.Value.Frames);
-            (place, lags) = (there, From(lags, place, there));
+            lags = From(lags, place, there);
+            Lay(there);
         }
 
         // By now all is seen, and most of it may lie together beside where the line was laid by what was clear at first.
         if (Common(lags) is { } left && Math.Abs(left) > Nearly)
         {
             var there = Moved(place, left);
-            (place, lags) = (there, From(lags, place, there));
+            lags = From(lags, place, there);
+            Lay(there);
         }
 
         // A file that lies far from the take tells that only where it is clear in the mix there; what it is heard beside may be another that bleeds into it.
@@ -141,6 +152,13 @@ internal sealed class InReference(
         }
 
         return (place, lags, [.. told.Select(t => t.Sign)], _beside);
+
+        // Where it was found by how much the notes lie beside the take, they stay where they are when the take is laid elsewhere.
+        void Lay((double Start, double Slope) there)
+        {
+            _beside -= _beside == 0 ? 0 : Between(place, there) / _rate;
+            place = there;
+        }
     }
 
     /// <summary>
@@ -149,7 +167,7 @@ internal sealed class InReference(
     /// </summary>
     private (double Start, double Slope)? Struck((double Start, double Slope) first, List<long> windows)
     {
-        List<(IMonoSound, float)> struck = [.. _mixed.Where(i => known[i] is { } late && Math.Abs(late) <= NotesTell).Select(i => (sounds[i]!, 1f))];
+        List<(IMonoSound, float)> struck = [.. _mixed.Where(i => _known[i] is { } late && Math.Abs(late) <= NotesTell).Select(i => (sounds[i]!, 1f))];
         if (first.Slope == 0 || struck.Count == 0 || Notes is not { Spread: > 0 and var spread } notes || Math.Abs(notes.Drift - first.Slope) < spread)
         {
             return null;
@@ -159,7 +177,7 @@ internal sealed class InReference(
         var line = Comparison.Nearer(reference, new MonoSum(struck), told, windows) ?? told;
         return LeftByNotes(line) < LeftByNotes(first) ? line : null;
 
-        double LeftByNotes((double Start, double Slope) place) => Explained(place, [.. known.Select(InFrames)]).Left.Sum();
+        double LeftByNotes((double Start, double Slope) place) => Explained(place, [.. _known.Select(InFrames)]).Left.Sum();
     }
 
     /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
@@ -282,7 +300,7 @@ internal sealed class InReference(
 
     /// <summary>How many files are clear in the mix where all lie as their notes say.</summary>
     private int ClearAt((double Start, double Slope) place, double beside = 0) =>
-        InTheMix(place, [.. known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
+        InTheMix(place, [.. _known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
 
     /// <summary>
     /// Where no two files lie on the take, another place of it, of those where one of them may lie, if all files there explain more of the mix than
@@ -308,7 +326,8 @@ internal sealed class InReference(
         var left = away.Count > 0 ? Explained(place, lags).Left : [];
         foreach (var there in away.Take(MostPlaces).Select(by => Moved(place, by)))
         {
-            var here = Explained(there, [.. known.Select(late => InFrames(late + _beside))]).Left;
+            var beside = _beside == 0 ? 0 : _beside - (Between(place, there) / _rate);
+            var here = Explained(there, [.. _known.Select(late => InFrames(late + beside))]).Left;
             if (here.Zip(left).All(l => l.First < l.Second))
             {
                 (best, left) = (there, here);
@@ -340,11 +359,14 @@ internal sealed class InReference(
     /// <summary>Where files lie beside a take that was thought to lie elsewhere.</summary>
     private SoundLag?[] From(SoundLag?[] lags, (double Start, double Slope) before, (double Start, double Slope) after)
     {
-        var by = after.Start - before.Start + ((after.Slope - before.Slope) * reference.Frames.Count / 2);
+        var by = Between(before, after);
         return [.. lags.Select(l => l is { } lag ? lag with { Frames = lag.Frames - by } : l)];
     }
 
-    private double? Known(int file) => known[file] + _beside;
+    /// <summary>By how many frames a take lies later than where it was thought to lie, in its middle.</summary>
+    private double Between((double Start, double Slope) before, (double Start, double Slope) after) => after.Start - before.Start + ((after.Slope - before.Slope) * reference.Frames.Count / 2);
+
+    private double? Known(int file) => _known[file] + _beside;
 
     private double InFrames(double? seconds) => (seconds ?? 0) * _rate;
 

@@ -111,6 +111,40 @@ public sealed class InReferenceTests
         Assert.Equal([0, 0, 0, 270, -120], lags);
     }
 
+    [Theory]
+    [InlineData(-198, -198, 111)] // the louder of the two draws the take with it
+    [InlineData(0, 106, 220)]
+    public void Where_all_that_has_notes_is_late_it_lies_with_them_wherever_the_take_is_laid(int told, int one, int other)
+    {
+        // The notes tell only how far the two lie apart.
+        var (place, lags, signs) = Placed(told, (Noise(1), 0, 1, null, null), (Noise(2), 0, 1, null, null), (Noise(3), 0, -1, null, null), (Noise(4), one, 1, null, one - other), (Noise(5), other, 1, null, 0));
+        Assert.Equal(0, place);
+        Assert.Equal([0, 0, 0, one, other], lags);
+        Assert.Equal([1, 1, -1, 1, 1], signs);
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(-1)]
+    public void A_file_that_is_found_where_its_notes_begin_lies_there_though_these_are_not_sure(int sign)
+    {
+        // Into its file a drone bleeds that is louder than all else, and the drone's own file has the noise in it, on the take.
+        var (noise, drone, mix, near, beside) = (Noise(3), Swelling(150).Select(s => 4 * s).ToArray(), Noise(9), new float[Length], new float[Length]);
+        SoxTake.Add(mix, noise, 0, 1);
+        SoxTake.Add(mix, drone, 0, 1);
+        SoxTake.Add(near, noise, -192, sign);
+        SoxTake.Add(near, drone, -192, sign * 0.5);
+        SoxTake.Add(beside, drone, 0, 1);
+        SoxTake.Add(beside, noise, 0, 0.3);
+        var (_, lags, signs, _) = new InReference(
+            new Samples(mix), [new Samples(Noise(9)), new Samples(near), new Samples(beside)], new bool[3], [Beginnings, Beginnings, Beginnings], [0, null, null], default)
+        {
+            Begins = [0, -192.2 / Rate, null],
+        }.Of((0, 0), []);
+        Assert.Equal(-192, lags[1]!.Value.Frames, 1.0);
+        Assert.Equal([1, sign, 1], signs);
+    }
+
     [Fact]
     public void What_was_told_of_a_file_while_another_lay_wrong_is_asked_again()
     {
