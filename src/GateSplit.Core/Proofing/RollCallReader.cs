@@ -26,6 +26,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     private const double OverNoise = 10; // times: above it the whole tells the level
     private const double Silence = 1e-11; // mean square: -110 dBFS
     private const double FurthestLatency = 0.25; // s
+    private const double Beginning = 0.003; // s a beginning is known to
     private const double FullScale = 32767.0 / 32768;
     private const double CrosstalkCompared = 40; // dB under the loudest, down to which time and polarity are told
     private readonly SampleRate _rate = channels.Count == 0 ? SampleRate.Limits.Low : channels[0].Rate;
@@ -77,13 +78,14 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
 
         var heard = new TurnHeard[call.Turns.Length];
         var floors = new double[channels.Count, call.Turns.Length];
+        var lags = new Lagged?[channels.Count, call.Turns.Length];
         var beside = Filled([.. call.Turns.Select((turn, t) => onsets.Select(o => turn.Held ? null : Beside(o, times.Value[t])).ToArray())]);
-        Parallel.For(0, call.Turns.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => heard[i] = Heard(call.Turns[i], times.Value[i], onsets, beside[i], floors, i, byHand));
+        Parallel.For(0, call.Turns.Length, new ParallelOptions { CancellationToken = cancel, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => heard[i] = Heard(call.Turns[i], times.Value[i], onsets, beside[i], floors, lags, i, byHand));
         return new RollCallReading(
             call,
             start,
             drift * 1e6,
-            Beside(heard, times.Value),
+            Beside([.. heard.Select((h, i) => Surer(h, i, heard, lags, times.Value[i]))], times.Value),
             [.. Enumerable.Range(0, channels.Count).Select(c => Decibels.FromRatio(Math.Sqrt(TheilSen.Median([.. Enumerable.Range(0, call.Turns.Length).Select(t => floors[c, t])]))))]);
     }
 
@@ -243,7 +245,7 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         return lags[(int)Math.Round(peak.Lag)] >= Clear * rms && Math.Abs(slow) <= MostDrift ? slow : null;
     }
 
-    private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double?[] beside, double[,] floors, int index, bool byHand)
+    private TurnHeard Heard(Turn turn, ImmutableArray<double> hits, ImmutableArray<Onset>[] onsets, double?[] beside, double[,] floors, Lagged?[,] lags, int index, bool byHand)
     {
         var measured = new (double Energy, double Floor, double Peak, Vector256<double> Low, Vector256<double> High, bool Heard)[channels.Count];
         for (var channel = 0; channel < channels.Count; channel++)
@@ -265,7 +267,8 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
             // Under noise the bands in which it stands out tell more than the whole.
             var share = (Vector256.Sum(measured[channel].Low) + Vector256.Sum(measured[channel].High)) / Over(measured[main], measured[channel]);
             var own = channel == main || measured[channel].Energy > OverNoise * measured[channel].Floor ? Decibels.FromRatio(Math.Sqrt(measured[channel].Energy)) : level + Decibels.FromRatio(Math.Sqrt(Math.Min(1, share)));
-            var (latency, polarity) = channel == main ? (0.0, 1) : own.Value >= level.Value - CrosstalkCompared ? Lag(main, channel, hits, beside[channel] - beside[main]) : (null, (int?)null);
+            lags[channel, index] = channel == main || own.Value < level.Value - CrosstalkCompared ? null : Lag(main, channel, hits, beside[channel] - beside[main]);
+            var (latency, polarity) = channel == main ? (0.0, 1) : (lags[channel, index]?.Seconds, lags[channel, index]?.Polarity);
             arrivals.Add(new(channel + 1, own, Decibels.FromRatio(measured[channel].Peak), latency, polarity, measured[channel].Peak >= FullScale));
         }
 
@@ -353,20 +356,22 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
     /// <param name="other">The channel.</param>
     /// <param name="hits">When it sounds.</param>
     /// <param name="about">By how many seconds, as the beginnings tell; null where they do not.</param>
-    private (double? Seconds, int? Polarity) Lag(int main, int other, ImmutableArray<double> hits, double? about)
+    /// <param name="within">How well that is known, in seconds.</param>
+    /// <returns>Null where it cannot be told.</returns>
+    private Lagged? Lag(int main, int other, ImmutableArray<double> hits, double? about, double within = Beginning)
     {
         var rate = _rate.Hz;
         var reach = (int)(FurthestLatency * rate);
-        var (sound, within) = (new float[(int)(0.2 * rate)], new float[(int)(0.2 * rate) + 2 * reach]);
-        var size = (int)BitOperations.RoundUpToPowerOf2((uint)within.Length);
+        var (sound, longer) = (new float[(int)(0.2 * rate)], new float[(int)(0.2 * rate) + 2 * reach]);
+        var size = (int)BitOperations.RoundUpToPowerOf2((uint)longer.Length);
         var sum = new Complex[size];
         foreach (var hit in hits)
         {
             var at = (long)((hit - 0.01) * rate);
             channels[main].Read(at, sound);
-            channels[other].Read(at - reach, within);
+            channels[other].Read(at - reach, longer);
             FadeEnds(sound);
-            var (one, two) = (RealFourier.Forward(sound, size), RealFourier.Forward(within, size));
+            var (one, two) = (RealFourier.Forward(sound, size), RealFourier.Forward(longer, size));
             for (var i = 0; i < size; i++)
             {
                 sum[i] += Complex.Conjugate(one[i]) * two[i];
@@ -374,15 +379,42 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         }
 
         CrossCorrelation.Whiten(sum);
-        const double Beginning = 0.003; // s a beginning is known to
         const double Clear = 8;
         const double OnlyPlace = 1.2;
         var lags = RealFourier.Back(sum, 2 * reach + 1);
         var rms = Math.Sqrt(lags.Sum(l => l * l) / lags.Length);
-        var first = (int)Math.Clamp(((about ?? 0) - (about is null ? FurthestLatency : Beginning)) * rate + reach, 0, lags.Length - 2);
-        var end = (int)Math.Clamp(((about ?? 0) + (about is null ? FurthestLatency : Beginning)) * rate + reach + 1, first + 1, lags.Length);
+        var furthest = about is null ? FurthestLatency : within;
+        var first = (int)Math.Clamp(((about ?? 0) - furthest) * rate + reach, 0, lags.Length - 2);
+        var end = (int)Math.Clamp(((about ?? 0) + furthest) * rate + reach + 1, first + 1, lags.Length);
         var peak = CrossCorrelation.PeakOf(lags.AsSpan(first, end - first), channels[main].Rate);
-        return Math.Abs(lags[first + (int)Math.Round(peak.Lag)]) < Clear * rms || peak.Lead < OnlyPlace ? (null, null) : ((first + peak.Lag - reach) / rate, peak.Sign);
+        var height = Math.Abs(lags[first + (int)Math.Round(peak.Lag)]);
+        return height < Clear * rms || peak.Lead < OnlyPlace ? null : new((first + peak.Lag - reach) / rate, peak.Sign, height, peak.Lead);
+    }
+
+    /// <summary>
+    /// An element that is hardly more than a tone has another place a period away that is nearly as clear: where one channel is later than the other by
+    /// as much as another turn tells clearly, it is that.
+    /// </summary>
+    private TurnHeard Surer(TurnHeard turn, int index, TurnHeard[] all, Lagged?[,] lags, ImmutableArray<double> hits)
+    {
+        const double Same = 0.0001; // s
+        const double Alone = 2; // times as clear as any other place
+        const double AsClear = 0.6; // of the clearest
+        return turn with { Arrivals = [.. turn.Arrivals.Select(Told)] };
+
+        Arrival Told(Arrival arrival)
+        {
+            var (main, channel) = (turn.Arrivals[0].Channel, arrival.Channel - 1);
+            if (lags[channel, index] is not { Lead: < Alone } own)
+            {
+                return arrival;
+            }
+
+            var clearest = Enumerable.Range(0, all.Length).Where(t => !all[t].Arrivals.IsEmpty && all[t].Arrivals[0].Channel == main).Select(t => lags[channel, t]).OfType<Lagged>().MaxBy(l => l.Lead)!;
+            return clearest.Lead >= Alone && Lag(main - 1, channel, hits, clearest.Seconds, Same) is { } there && there.Height >= AsClear * own.Height
+                ? arrival with { LatencySeconds = there.Seconds, Polarity = there.Polarity }
+                : arrival;
+        }
     }
 
     /// <summary>Fades a stretch at its ends: of a low sound that rings on, the edge of a cut would have more phases than the sound.</summary>
@@ -409,4 +441,11 @@ internal sealed class RollCallReader(RollCall call, IReadOnlyList<IMonoSound> ch
         var usual = late.OfType<double>().ToList();
         return usual.Count < 2 ? [.. heard] : [.. heard.Select((h, i) => h with { BesideSeconds = late[i] - TheilSen.Median(usual) })];
     }
+
+    /// <summary>By how much later one channel is than another.</summary>
+    /// <param name="Seconds">By so much.</param>
+    /// <param name="Polarity">-1 where it is upside down.</param>
+    /// <param name="Height">What the two have in common there.</param>
+    /// <param name="Lead">How many times as much as at any other place.</param>
+    private sealed record Lagged(double Seconds, int Polarity, double Height, double Lead);
 }

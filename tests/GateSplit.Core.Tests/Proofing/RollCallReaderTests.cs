@@ -64,6 +64,27 @@ public sealed class RollCallReaderTests
         Assert.All(reading.Turns, turn => Assert.Equal(1413.0 / Rate, turn.Arrivals.Single(a => a.Channel == 2).LatencySeconds!.Value, 1e-4));
     }
 
+    [Theory]
+    [InlineData(0.9, 1, 600)] // the first place is two thirds as clear as the second
+    [InlineData(0.9, -1, 600)]
+    [InlineData(0.6, 1, 612)] // a third
+    public void Where_two_places_of_an_element_are_nearly_as_clear_its_latency_is_what_another_element_tells(double earlier, int sign, int later)
+    {
+        // The second element is heard twice on the other channel, 12 frames apart and mostly later, as a tone is that has a period of so much.
+        var random = new Random(4);
+        var call = Call([false, false, false]);
+        Voice click = s => Math.Exp(-s / 0.004) * ((2 * random.NextDouble()) - 1);
+        var (once, twice) = (Played(call, [click, _ => 0, click], 0.5, 0), Played(call, [_ => 0, click, _ => 0], 0.5, 0));
+        var (main, other) = (once.ToArray(), Later(once, 600));
+        SoxTake.Add(main, twice, 0, 1);
+        SoxTake.Add(other, twice, 600, sign * earlier);
+        SoxTake.Add(other, twice, 612, sign);
+        var reading = Read(call, [Noisy(main, 1e-4, 1), Noisy([.. other.Select(s => 0.5f * s)], 1e-4, 2)]);
+        var heard = reading.Turns.Select(t => t.Arrivals.Single(a => a.Channel == 2)).ToList();
+        Assert.Equal([600, later, 600], heard.Select(a => (int)Math.Round(a.LatencySeconds!.Value * Rate)));
+        Assert.Equal([1, sign, 1], heard.Select(a => a.Polarity));
+    }
+
     [Fact]
     public void A_hall_begins_with_the_first_of_its_echoes_though_a_later_one_is_stronger()
     {
