@@ -65,24 +65,47 @@ public sealed class RollCallReaderTests
     }
 
     [Theory]
-    [InlineData(0.9, 1, 600)] // the first place is two thirds as clear as the second
-    [InlineData(0.9, -1, 600)]
-    [InlineData(0.6, 1, 612)] // a third
-    public void Where_two_places_of_an_element_are_nearly_as_clear_its_latency_is_what_another_element_tells(double earlier, int sign, int later)
+    [InlineData(0.0, 0.9, 0, 600, 1)] // the first place is two thirds as clear as the second
+    [InlineData(0.0, -0.9, 0, 600, -1)] // and upside down there
+    [InlineData(0.0, 0.6, 0, 612, 1)] // a third: the second is clear by itself
+    [InlineData(0.0, 0.5, 0.8, 612, 1)] // half as clear, and a third place nearly as clear as the second
+    [InlineData(0.8, 0.9, 0, 612, 1)] // the other element has two places as well
+    public void Where_two_places_of_an_element_are_nearly_as_clear_its_latency_is_what_another_element_tells(double again, double earlier, double later, int told, int polarity)
     {
-        // The second element is heard twice on the other channel, 12 frames apart and mostly later, as a tone is that has a period of so much.
+        // On the other channel 600 frames later; the second element mostly 612, as a tone is that has a period of so much.
         var random = new Random(4);
         var call = Call([false, false, false]);
         Voice click = s => Math.Exp(-s / 0.004) * ((2 * random.NextDouble()) - 1);
-        var (once, twice) = (Played(call, [click, _ => 0, click], 0.5, 0), Played(call, [_ => 0, click, _ => 0], 0.5, 0));
-        var (main, other) = (once.ToArray(), Later(once, 600));
-        SoxTake.Add(main, twice, 0, 1);
-        SoxTake.Add(other, twice, 600, sign * earlier);
-        SoxTake.Add(other, twice, 612, sign);
-        var reading = Read(call, [Noisy(main, 1e-4, 1), Noisy([.. other.Select(s => 0.5f * s)], 1e-4, 2)]);
+        var (one, two) = (Played(call, [click, _ => 0, click], 0.5, 0), Played(call, [_ => 0, click, _ => 0], 0.5, 0));
+        var (main, other) = (one.ToArray(), Later(one, 600));
+        SoxTake.Add(main, two, 0, 1);
+        SoxTake.Add(other, one, 612, again);
+        SoxTake.Add(other, two, 600, earlier);
+        SoxTake.Add(other, two, 612, 1);
+        SoxTake.Add(other, two, 640, later);
+        var reading = Read(call, [Noisy(main, 1e-4, 1), Noisy([.. other.Select(s => 0.3f * s)], 1e-4, 2)]);
         var heard = reading.Turns.Select(t => t.Arrivals.Single(a => a.Channel == 2)).ToList();
-        Assert.Equal([600, later, 600], heard.Select(a => (int)Math.Round(a.LatencySeconds!.Value * Rate)));
-        Assert.Equal([1, sign, 1], heard.Select(a => a.Polarity));
+        Assert.Equal([600, told, 600], heard.Select(a => (int)Math.Round(a.LatencySeconds!.Value * Rate)));
+        Assert.Equal([1, polarity, 1], heard.Select(a => a.Polarity));
+    }
+
+    [Fact]
+    public void What_another_element_tells_of_a_channel_counts_only_against_the_channel_on_which_both_are_loudest()
+    {
+        // The third element is loudest on a channel of its own, and tells most clearly by how much the second is later than that.
+        var random = new Random(4);
+        var call = Call([false, false, false]);
+        Voice click = s => Math.Exp(-s / 0.004) * ((2 * random.NextDouble()) - 1);
+        float[] Alone(int turn) => Played(call, [.. Enumerable.Range(0, 3).Select<int, Voice>(i => i == turn ? click : _ => 0)], 0.5, 0);
+        var (one, two, three) = (Alone(0), Alone(1), Alone(2));
+        float[] main = [.. one.Zip(two, (a, b) => a + b)];
+        var other = Later(one, 600).Select(s => 0.1f * s).ToArray();
+        SoxTake.Add(other, two, 600, 0.27);
+        SoxTake.Add(other, two, 612, 0.3);
+        SoxTake.Add(other, three, 250, 0.5);
+        var reading = Read(call, [Noisy(main, 1e-3, 1), Noisy(other, 1e-3, 2), Noisy(three, 1e-3, 3)]);
+        Assert.Equal([600, 600, 250], reading.Turns.Select(t => (int)Math.Round(t.Arrivals.Single(a => a.Channel == 2).LatencySeconds!.Value * Rate)));
+        Assert.Equal([1, 1, 3], reading.Turns.Select(t => t.Arrivals[0].Channel));
     }
 
     [Fact]
