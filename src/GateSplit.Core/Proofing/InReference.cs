@@ -52,15 +52,23 @@ internal sealed class InReference(
         // One loud file that is late by itself draws the sum of all with it: the take lies where most of its files lie, first by their notes, then by the sounds.
         var all = sounds.Select((s, i) => s is null ? null : Lag(reference, i, first, near: false, SoundLag.Place.Clear)).ToList();
         var place = first;
-        if (MostCommon([.. _mixed.Select(i => all[i]?.Frames - InFrames(_known[i])).OfType<double>()], Beside * _rate) is { } most && Math.Abs(most) > Beside * _rate)
+        List<double> away = [.. _mixed.Select(i => all[i]?.Frames - InFrames(_known[i])).OfType<double>()];
+        if (MostCommon(away, Beside * _rate) is { } most && Math.Abs(most) > Beside * _rate)
         {
             place = Likelier(place, most);
         }
 
-        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it: of one file, that it lies where the take was first laid, or where it was found if another is clear with it so.
+        place = Clearest(place, Gatherings(away, Beside * _rate).Select(by => Moved(first, by)));
+
+        // Where few files have notes and those are late, it is not the place that is wrong, but what the notes say of it: of one file, that it lies where the take was first laid, or where it was found if another is clear with it so; of none that was found, that it lies where its notes are.
         var moved = place.Start - first.Start;
         List<double> apart = [.. _mixed.Select(i => all[i]?.Frames - moved - (_known[i] * _rate)).OfType<double>()];
-        (double? By, int More)[] tried = apart.Count == 1 ? [(-moved, 1), (apart[0], LeastLags)] : [(MostCommon(apart, Beside * _rate), 1)];
+        (double? By, int More)[] tried = apart.Count switch
+        {
+            0 => [(Notes is { } notes && Array.Exists(_known, k => k is not null) ? Between(place, (notes.Offset * _rate, notes.Drift)) : null, 0)],
+            1 => [(-moved, 1), (apart[0], LeastLags)],
+            _ => [(MostCommon(apart, Beside * _rate), 1)],
+        };
         if (Array.Find(tried, t => t.By is { } noted && Math.Abs(noted) > Beside * _rate && ClearAt(place, noted / _rate) >= ClearAt(place) + t.More).By is { } beside)
         {
             _beside = beside / _rate;
@@ -177,7 +185,7 @@ internal sealed class InReference(
         var line = Comparison.Nearer(reference, new MonoSum(struck), told, windows) ?? told;
         return LeftByNotes(line) < LeftByNotes(first) ? line : null;
 
-        double LeftByNotes((double Start, double Slope) place) => Explained(place, [.. _known.Select(InFrames)]).Left.Sum();
+        double LeftByNotes((double Start, double Slope) place) => ByNotes(place).Left.Sum();
     }
 
     /// <summary>True of a file that lies where neither the take nor its notes are, or beside the take by as much as another microphone of its element may be that is louder in the mix.</summary>
@@ -298,9 +306,32 @@ internal sealed class InReference(
         return Math.Abs(by) <= Beside * _rate || ClearAt(moved) >= ClearAt(place) ? moved : place;
     }
 
+    /// <summary>
+    /// The take where some files lie together, the nearest first, if surely more of them are clear in the mix there, and no order tells the opposite: most may be found
+    /// alike in a room that is louder than they are.
+    /// </summary>
+    private (double Start, double Slope) Clearest((double Start, double Slope) place, IEnumerable<(double Start, double Slope)> others)
+    {
+        var best = ByNotes(place);
+        foreach (var other in others.OrderBy(o => Math.Abs(Between(place, o))))
+        {
+            var there = ByNotes(other);
+            if (Clear(there.Tracks) >= Clear(best.Tracks) + LeastLags && there.Left.Zip(best.Left).All(left => left.First < left.Second))
+            {
+                (place, best) = (other, there);
+            }
+        }
+
+        return place;
+    }
+
     /// <summary>How many files are clear in the mix where all lie as their notes say.</summary>
-    private int ClearAt((double Start, double Slope) place, double beside = 0) =>
-        InTheMix(place, [.. _known.Select(late => InFrames(late + beside))]).Count(told => told.Sign is not null);
+    private int ClearAt((double Start, double Slope) place, double beside = 0) => Clear(ByNotes(place, beside).Tracks);
+
+    private static int Clear(InMix[] told) => told.Count(t => t.Sign is not null);
+
+    /// <summary>What each file is in the mix, and how much all leave of it, where all lie as their notes say.</summary>
+    private (InMix[] Tracks, double[] Left) ByNotes((double Start, double Slope) place, double beside = 0) => Explained(place, [.. _known.Select(late => InFrames(late + beside))]);
 
     /// <summary>
     /// Where no two files lie on the take, another place of it, of those where one of them may lie, if all files there explain more of the mix than
@@ -327,7 +358,7 @@ internal sealed class InReference(
         foreach (var there in away.Take(MostPlaces).Select(by => Moved(place, by)))
         {
             var beside = _beside == 0 ? 0 : _beside - (Between(place, there) / _rate);
-            var here = Explained(there, [.. _known.Select(late => InFrames(late + beside))]).Left;
+            var here = ByNotes(there, beside).Left;
             if (here.Zip(left).All(l => l.First < l.Second))
             {
                 (best, left) = (there, here);
@@ -342,6 +373,21 @@ internal sealed class InReference(
     {
         List<double> all = [.. _mixed.Select(i => lags[i]?.Frames).OfType<double>()];
         return (_mixed.Count == 1 ? all.FirstOrDefault() : MostCommon(all, Together * _rate) ?? MostCommon(all.FindAll(l => Math.Abs(l) <= Beside * _rate), Together * _rate)) is { } beside && Math.Abs(beside) > Half ? beside : null;
+    }
+
+    /// <summary>About which values two or more of some lie together, each gathering once.</summary>
+    private static List<double> Gatherings(List<double> values, double near)
+    {
+        List<double> found = [];
+        foreach (var about in values.Select(v => values.FindAll(other => Math.Abs(other - v) <= near)).Where(about => about.Count >= LeastLags).OrderByDescending(about => about.Count))
+        {
+            if (Middle(about, near) is var middle && !found.Exists(f => Math.Abs(f - middle) <= near))
+            {
+                found.Add(middle);
+            }
+        }
+
+        return found;
     }
 
     /// <summary>About which of some values more others lie than about any that lies elsewhere; null where none has more.</summary>

@@ -122,6 +122,27 @@ public sealed class InReferenceTests
     }
 
     [Theory]
+    [InlineData(-150, -150, 40, -110)]
+    [InlineData(187, 187, 31, 218)]
+    [InlineData(-187, null, -31, null)]
+    public void Where_what_has_notes_is_not_found_at_once_it_lies_where_its_notes_are_wherever_the_take_is_laid(int told, int? notes, int known, int? late)
+    {
+        List<float[]> files = [Noise(1), Noise(2), Noise(3), [.. Noise(5).Select(s => 0.05f * s)]];
+        var mix = new float[Length];
+        files.ForEach(f => SoxTake.Add(mix, f, 0, 1));
+        var moved = new float[Length];
+        SoxTake.Add(moved, files[3], told + known, 1);
+        var (place, lags, signs, _) = new InReference(
+            new Samples(mix), [.. files.Take(3).Append(moved).Select(f => new Samples(f))], new bool[4], [.. files.Select(_ => Beginnings)], [null, null, null, (double)known / Rate], default)
+        {
+            Notes = notes is { } offset ? new TakeTime((double)offset / Rate, 0, 0) : null,
+        }.Of((told, 0), []);
+        Assert.Equal(0, place.Start);
+        Assert.Equal([0, 0, 0, late], lags.Select(l => l is { } lag ? (double?)Math.Round(lag.Frames) : null));
+        Assert.Equal([1, 1, 1, late is null ? null : 1], signs);
+    }
+
+    [Theory]
     [InlineData(106, 220)]
     [InlineData(-106, 8)]
     public void A_file_found_late_takes_with_it_the_soft_one_whose_notes_lie_beside_its_own(int one, int other)
@@ -363,6 +384,38 @@ public sealed class InReferenceTests
         var (place, _, signs) = Placed(0, [.. drums.Select(d => (d.Select(s => 0.3f * s).ToArray(), 0, 1)), (room, 0, 1)]);
         Assert.Equal(0, place);
         Assert.Equal([1, 1, 1, 1], signs);
+    }
+
+    [Theory]
+    [InlineData(3, 0)]
+    [InlineData(2, 0)]
+    [InlineData(1, -572)]
+    public void A_room_in_which_most_are_found_draws_the_take_only_where_not_two_more_are_clear_elsewhere(int near, int told)
+    {
+        // Four soft drums are found in the room, which is in no file, and hardly by themselves; it hears none of those that are loud.
+        var random = new Random(5);
+        var soft = Enumerable.Range(1, 4).Select(Noise).ToList();
+        var loud = Enumerable.Range(11, near).Select(Noise).ToList();
+        var mix = new float[Length];
+        foreach (var drum in soft)
+        {
+            SoxTake.Add(mix, drum, 0, 0.1);
+            SoxTake.Add(mix, drum, 572, 0.6);
+            for (var echo = 0; echo < 40; echo++)
+            {
+                SoxTake.Add(mix, drum, 700 + random.Next(4000), random.Next(2) == 0 ? 0.2 : -0.2);
+            }
+        }
+
+        loud.ForEach(d => SoxTake.Add(mix, d, 0, 2));
+        var (place, _, _, _) = new InReference(
+            new Samples(mix),
+            [.. soft.Concat(loud).Select(d => new Samples(d))],
+            new bool[4 + near],
+            [.. soft.Concat(loud).Select(_ => Beginnings)],
+            [.. soft.Concat(loud).Select(_ => (double?)0)],
+            default).Of((-279, 0), []);
+        Assert.Equal(told, place.Start);
     }
 
     [Fact]
