@@ -65,7 +65,7 @@ internal sealed class InReference(
         List<double> apart = [.. _mixed.Select(i => all[i]?.Frames - moved - (_known[i] * _rate)).OfType<double>()];
         (double? By, int More)[] tried = apart.Count switch
         {
-            0 => [(Notes is { } notes && Array.Exists(_known, k => k is not null) ? Between(place, (notes.Offset * _rate, notes.Drift)) : null, 0)],
+            0 => [(Notes is { } notes && _mixed.Exists(i => _known[i] is not null) ? Between(place, (notes.Offset * _rate, notes.Drift)) : null, 0)],
             1 => [(-moved, 1), (apart[0], LeastLags)],
             _ => [(MostCommon(apart, Beside * _rate), 1)],
         };
@@ -307,8 +307,8 @@ internal sealed class InReference(
     }
 
     /// <summary>
-    /// The take where some files lie together, the nearest first, if surely more of them are clear in the mix there, and no order tells the opposite: most may be found
-    /// alike in a room that is louder than they are.
+    /// The take where some files lie together, the nearest first, if surely more of them are clear in the mix there, and no order tells the opposite: most
+    /// may be found alike in a room that is louder than they are.
     /// </summary>
     private (double Start, double Slope) Clearest((double Start, double Slope) place, IEnumerable<(double Start, double Slope)> others)
     {
@@ -375,13 +375,14 @@ internal sealed class InReference(
         return (_mixed.Count == 1 ? all.FirstOrDefault() : MostCommon(all, Together * _rate) ?? MostCommon(all.FindAll(l => Math.Abs(l) <= Beside * _rate), Together * _rate)) is { } beside && Math.Abs(beside) > Half ? beside : null;
     }
 
-    /// <summary>About which values two or more of some lie together, each gathering once.</summary>
+    /// <summary>About which values two or more lie together, each gathering once.</summary>
     private static List<double> Gatherings(List<double> values, double near)
     {
         List<double> found = [];
         foreach (var about in values.Select(v => values.FindAll(other => Math.Abs(other - v) <= near)).Where(about => about.Count >= LeastLags).OrderByDescending(about => about.Count))
         {
-            if (Middle(about, near) is var middle && !found.Exists(f => Math.Abs(f - middle) <= near))
+            var middle = Middle(about, near);
+            if (!found.Exists(f => Math.Abs(f - middle) <= near))
             {
                 found.Add(middle);
             }
