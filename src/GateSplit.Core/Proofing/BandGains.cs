@@ -3,8 +3,9 @@ using System.Numerics;
 namespace GateSplit.Core.Proofing;
 
 /// <summary>
-/// The level at which an element comes through a filter that was found where other sounds lie over it. In octaves in which it lies too deep under them
-/// the filter tells nothing; another microphone colours a sound smoothly, so there it lets through what the octaves beside them let through.
+/// The level at which all of an element is heard in another track, told by octaves from what is there of its beginning, behind a filter or in the clear:
+/// another microphone colours a sound, so that of its beginning another share may be there than of the rest. In octaves in which it lies too deep under
+/// other sounds nothing is told; it colours smoothly, so there it lets through what the octaves beside them let through.
 /// </summary>
 /// <param name="element">The energy of the element by bin, over all that is heard of it.</param>
 /// <param name="own">The energy by bin that its own track gains at its hits.</param>
@@ -20,7 +21,14 @@ internal sealed class BandGains(double[] element, double[] own, double[] before,
     /// <param name="one">The spectrum of the one.</param>
     /// <param name="other">That of the other.</param>
     /// <returns>The energy behind them against that of the element, and what share of that is in octaves that tell it.</returns>
-    public (double Level, double Known) Through(Complex[] one, Complex[] other)
+    public (double Level, double Known) Through(Complex[] one, Complex[] other) => Level(i => (one[i] * Complex.Conjugate(other[i])).Real * own[i]);
+
+    /// <summary>What is there of it in the clear.</summary>
+    /// <param name="gained">The energy by bin that the other track gains at its hits.</param>
+    /// <returns>That against the energy of the element, and what share of it is in octaves that tell it.</returns>
+    public (double Level, double Known) Of(double[] gained) => Level(i => gained[i]);
+
+    private (double Level, double Known) Level(Func<int, double> there)
     {
         var bands = new List<(double Energy, double Gain, bool Tells)>();
         var nyquist = element.Length / 2;
@@ -29,14 +37,13 @@ internal sealed class BandGains(double[] element, double[] own, double[] before,
             var (energy, heard, passed, masked) = (0.0, 0.0, 0.0, 0.0);
             for (var i = from; i < until; i++)
             {
-                var gain = (one[i] * Complex.Conjugate(other[i])).Real;
                 energy += element[i];
                 heard += own[i];
-                passed += gain * own[i];
+                passed += there(i);
                 masked += before[i];
             }
 
-            bands.Add((energy, heard > 0 ? passed / heard : 0, passed > 0 && passed * hits > Tells * masked));
+            bands.Add((energy, heard > 0 ? passed / heard : 0, heard > 0 && passed > 0 && passed * hits > Tells * masked));
         }
 
         var known = Enumerable.Range(0, bands.Count).Where(b => bands[b].Tells).ToList();

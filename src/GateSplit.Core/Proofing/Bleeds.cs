@@ -36,6 +36,7 @@ internal sealed class Bleeds
     private const double Same = 1.26; // times, in energy: 1 dB, which a level told as exact may be wrong by
     private const double SureShare = 0.05; // by which what is there may differ from what the filter expects
     private const double SureSpread = 0.3; // dB between the two halves
+    private const double SureKnown = 0.75; // of the energy of an element
     private const double MostOfClear = 0.35; // dB: the standard error of the level that clear hits tell
     private const double RingsOn = 3; // times, in energy, what was there before is more than what is there at a hit
     private const double MostRing = 0.75; // of the hits
@@ -218,7 +219,7 @@ internal sealed class Bleeds
         var isOneSound = held || own.Sounds.Count == 1;
 
         // Hits in whose way nothing is tell the level best, whatever a short filter can follow: what is there behind them against what was there before. Most of them tell the same, or it is something else that begins there.
-        var all = heard.Select((h, i) => (Heard: h.Energy - h.Before, h.Before, Own: own.Energies[i], hits[i].Sound)).Where(h => h.Own > 0).ToList();
+        var all = heard.Select((h, i) => (Heard: h.Energy - h.Before, h.Before, Own: own.Energies[i], hits[i].Sound, At: i)).Where(h => h.Own > 0).ToList();
         var clear = all.FindAll(h => h.Heard + h.Before > OverBefore * h.Before);
         var middle = clear.Count == 0 ? 0 : TheilSen.Median(clear.ConvertAll(h => h.Heard / h.Own));
         if (clear.Count(h => h.Heard > middle / Finer * h.Own && h.Heard < middle * Finer * h.Own) is >= LeastClear and var agree && 2 * agree > clear.Count && clear.Count >= hits.Count * ShareClear && all.Count(IsDenied) < agree)
@@ -228,7 +229,8 @@ internal sealed class Bleeds
             var sounds = alike.GroupBy(h => h.Sound).Select(s => (Notes: own.Sounds[s.Key], Level: s.Sum(h => h.Heard) / s.Sum(h => h.Own))).ToList();
             var isKnown = isOneSound || sounds.Count == 1 || ErrorOf(sounds.ConvertAll(s => s.Level)) <= MostOfClear;
             var areMost = isOneSound || sounds.Sum(s => s.Notes) >= MostNotes * own.Sounds.Values.Sum();
-            return (LevelOf(alike.Sum(h => h.Heard) / alike.Sum(h => h.Own)), true, !isKnown || !areMost || ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
+            var (level, known) = InTheClear(heard, own, alike.ConvertAll(h => h.At));
+            return (LevelOf(level), true, !isKnown || !areMost || known < SureKnown || ErrorOf(alike.ConvertAll(h => h.Heard / h.Own)) > MostOfClear);
         }
 
         var weights = Weights(heard, own.Begins);
@@ -298,17 +300,17 @@ internal sealed class Bleeds
             bool AllWithin(double times) => tries.TrueForAll(t => t.Both > best.Both / times && t.Both < best.Both * times);
             bool IsMiddleWithin(double times) => middle > best.Both / times && middle < best.Both * times;
             var sure = best.Known >= LeastKnown && error <= SureError && AllWithin(Finer);
-            var exact = sure && !held && isOneSound && AllWithin(AsTold) && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && clear.Count == 0 && hits.Count > LeastHits;
+            var exact = sure && !held && isOneSound && best.Known >= SureKnown && Math.Abs(share - 1) < SureShare && best.Spread < SureSpread && hits.Count > LeastHits;
             return IsMiddleWithin(sure && !held ? Finer : AsLoud)
-                ? (LevelOf(middle), true, !(isOneSound && sure && IsMiddleWithin(AsTold)))
-                : (LevelOf(best.Both), true, !exact);
+                ? (LevelOf(middle), true, !(exact && IsMiddleWithin(AsTold)))
+                : (LevelOf(best.Both), true, !(exact && AllWithin(AsTold) && clear.Count == 0));
         }
 
         var hidden = Hides * tries.Max(t => t.Loudest);
         return double.IsFinite(hidden) ? (LevelOf(hidden), false, false) : null;
 
         // What is bled is heard at each hit, whatever else is: where all together is less, it is something else that begins at the others.
-        bool IsDenied((double Heard, double Before, double Own, int Sound) hit) => hit.Heard + hit.Before <= OverBefore * hit.Before && Denies * (hit.Heard + hit.Before) < middle * hit.Own;
+        bool IsDenied((double Heard, double Before, double Own, int Sound, int At) hit) => hit.Heard + hit.Before <= OverBefore * hit.Before && Denies * (hit.Heard + hit.Before) < middle * hit.Own;
 
         static double ErrorOf(List<double> energies)
         {
@@ -316,6 +318,15 @@ internal sealed class Bleeds
             var mean = levels.Average();
             return Math.Sqrt(levels.Sum(l => (l - mean) * (l - mean)) / (levels.Count - 1) / levels.Count);
         }
+    }
+
+    /// <summary>What is there of all of an element, told by some of its hits, in whose way nothing is.</summary>
+    private (double Level, double Known) InTheClear(List<(float[] Sound, double Energy, double Before, float[] Earlier)> heard, Own own, List<int> hits)
+    {
+        static double[] Less(double[] now, double[] earlier) => [.. now.Zip(earlier, (n, e) => n - e)];
+        var before = Smooth(hits.Select(h => heard[h].Earlier));
+        var gained = Less(Smooth(hits.Select(h => (own.Spectra[h], 1.0))), Smooth(hits.Select(h => (own.Earlier[h], 1.0))));
+        return new BandGains(own.Element, gained, before, 1, _rate.Hz).Of(Less(Smooth(hits.Select(h => heard[h].Sound)), before));
     }
 
     private static Decibels LevelOf(double energy) => Decibels.FromRatio(Math.Sqrt(energy));
