@@ -160,6 +160,22 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
             }
         }
 
+        // Lines are exchanged in pairs: what holds another's name rather than its own, and is called after what that one holds, holds what bleeds into it only where that fits far better.
+        for (var track = 0; track < best.Length; track++)
+        {
+            if (best[track] is { } part && named[track] is { } own && part != own && Array.IndexOf(best, own) is >= 0 and var holder && Holds(own)
+                && named[holder] is { } partner && partner != part && partner != own && !Holds(partner) && IsNearlyAllHeard(track, partner)
+                && scores[track, partner] >= Enough && scores[track, part] - scores[track, partner] < OneSided)
+            {
+                if (Array.IndexOf(best, partner) is >= 0 and var left)
+                {
+                    best[left] = part;
+                }
+
+                best[track] = partner;
+            }
+        }
+
         // Where lines are exchanged, each holds what the other is called after. A track that fits its name, with much of another in it, is exchanged with none;
         // nor is one in which nearly all notes of its own are heard, most of what it holds though they may not be; but not where the other is louder and no later.
         for (var track = 0; track < best.Length; track++)
@@ -186,9 +202,9 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         var sum = best.Select((part, track) => part is { } p ? scores[track, p] : 0).Sum();
         return (time, sum, [.. best.Select((part, track) => Told(track, part))]);
 
-        // What bleeds in is softer than what a track holds, and comes later: both are told by the notes at which the other does not play.
-        bool IsNearer(int track, int part, int than) =>
-            Beside(track, part, than) is var (strength, offset) && Beside(track, than, part) is var (other, otherwise) && strength > Louder * other && offset < otherwise + Later;
+        // What bleeds in is softer than what a track holds, and comes later: both are told by the notes at which the other does not play. What is held begins as softly as it likes.
+        bool IsNearer(int track, int part, int than) => !parts[than].Held
+            && Beside(track, part, than) is var (strength, offset) && Beside(track, than, part) is var (other, otherwise) && strength > Louder * other && offset < otherwise + Later;
 
         bool IsFirst(int track, int part, int than) => !parts[part].Held && !parts[than].Held && !afar[part] && !afar[than] && IsNearlyAllHeard(track, part)
             && Beside(track, part, than) is var (strength, offset) && Beside(track, than, part) is var (other, otherwise) && strength >= Much * other && offset < otherwise - First;
@@ -210,7 +226,7 @@ public sealed record Identity(int? Part, double Certainty, ImmutableArray<int> H
         {
             var others = Enumerable.Range(0, parts.Count).Where(p => p == part || (p != own && IsNearlyAllHeard(track, p))).SelectMany(p => parts[p].Notes).ToList();
             var alone = Enumerable.Range(0, parts[own].Notes.Length).Where(n => !others.Exists(o => Math.Abs(o - parts[own].Notes[n]) < Away)).ToHashSet();
-            return alone.Count >= LeastBeside && matches[track, own].Heard.Count(alone.Contains) <= Hardly * alone.Count;
+            return !parts[own].Held && alone.Count >= LeastBeside && matches[track, own].Heard.Count(alone.Contains) <= Hardly * alone.Count;
         }
 
         // What begins together with another may be that; and what is far softer may be what bleeds in.

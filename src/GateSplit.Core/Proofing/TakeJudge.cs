@@ -10,6 +10,7 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const int Windows = 12;
     private const double ScanShare = 0.6; // of the time it takes
     private const double BySureness = 0.3;
+    private const double NotAfar = 0.001; // s: sound goes a foot
     private const double BySureNotes = 0.6; // of what no other hears: where several do, it may be each of them
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
@@ -35,12 +36,12 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         if (pairs.Count > 0)
         {
             // A copy has no part of its own, and would take that of another: of those that hold the same, the one that fits best is asked for all, and
-            // rather one that holds what its name says. Where one is late, its notes are not heard, and nothing else seems to fit it.
+            // rather one that holds what its name says; of a drum and a room that hold the same, the drum where that begins when the take does. Where one is late, its notes are not heard, and nothing else seems to fit it.
             var asked = Enumerable.Range(0, files.Count).ToArray();
             var behind = new double[files.Count];
             foreach (var group in Copies.Groups(pairs))
             {
-                var best = group.Keys.Order().MaxBy(a => (identities[a].Part is { } part && part == files[a].Part, identities[a].Fit));
+                var best = group.Keys.Order().MaxBy(a => (HoldsItsName(a), BeginsWithTake(a, group[a] - group.Values.Min()), identities[a].Fit));
                 foreach (var (file, lag) in group)
                 {
                     (asked[file], behind[file]) = (best, lag / _rate.Hz);
@@ -117,6 +118,11 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
         {
             Offsets = placed is { } found ? [.. found.Found.Select(f => new OffsetAt(f.At / _rate.Hz, f.Value / _rate.Hz))] : time?.Found ?? [],
         };
+
+        bool HoldsItsName(int file) => identities[file].Part is { } part && part == files[file].Part;
+
+        // What hears several elements hears them later, and so does a copy of it.
+        bool BeginsWithTake(int file, double lag) => Begins(identities[file]) is { } begins && begins - (lag / _rate.Hz) <= NotAfar;
 
         // A copy that is late is not taken for what lies beside the take: this is asked when copies are known.
         ImmutableArray<Identity> Beside(ImmutableArray<Onset>[] of) => time is null ? identities : ByLag.Of(of, parts, identities, [.. files.Select(f => f.Part)], time);
