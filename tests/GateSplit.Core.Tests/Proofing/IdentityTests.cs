@@ -211,6 +211,44 @@ public sealed class IdentityTests : IDisposable
         }
     }
 
+    [Theory]
+    [InlineData(0.7, 1.0, 0, 0)]
+    [InlineData(0.7, 1.0, 1, 2)] // another file holds it
+    [InlineData(0.9, 0.75, 0, 2)] // too much of it is not heard
+    [InlineData(0.6, 1.0, 0, 2)] // what bleeds in fits far better
+    public void Lines_are_exchanged_in_pairs_however_loud_a_third_bleeds_in(double level, double share, double elsewhere, int told)
+    {
+        var random = new Random(3);
+        ImmutableArray<double> Notes(double from) => [.. Enumerable.Range(0, 60).Select(i => from + (0.9 * i) + (0.2 * random.NextDouble()))];
+        List<Part> parts = [new("one", Notes(1), false), new("other", Notes(1.3), false), new("third", Notes(1.6), false)];
+        ImmutableArray<Onset> Struck(int part, double level, double share) => level == 0 ? [] : [.. parts[part].Notes.Where((_, i) => (i % 20) < 20 * share).Select(n => new Onset(n, level))];
+        ImmutableArray<Onset>[] tracks = [Struck(1, 1, 1), [.. Struck(0, level, share).Concat(Struck(2, 1, 1)).OrderBy(o => o.Seconds)], Struck(0, elsewhere, 1)];
+        Assert.Equal([1, told], Identity.Of(tracks, parts, [0, 1, 2]).Tracks.Take(2).Select(t => t.Part));
+
+        // In whatever order the files come.
+        Assert.Equal([told, 1], Identity.Of([tracks[2], tracks[1], tracks[0]], parts, [2, 1, 0]).Tracks.Skip(1).Select(t => t.Part));
+        if (told == 0)
+        {
+            // Nor does the other get its name back, though much of that bleeds into it.
+            tracks[0] = [.. Struck(1, 1, 1).Concat(Struck(0, 0.8, 1)).OrderBy(o => o.Seconds)];
+            Assert.Equal([0, 1], Identity.Of([tracks[2], tracks[1], tracks[0]], parts, [2, 1, 0]).Tracks.Skip(1).Select(t => t.Part));
+        }
+    }
+
+    [Theory]
+    [InlineData(true, 0.5, 0)] // it swells
+    [InlineData(false, 0.5, 1)]
+    [InlineData(true, 0, 0)]
+    [InlineData(false, 0, 1)]
+    public void What_is_held_fits_its_name_by_its_pitches_however_loud_and_early_another_begins_in_it(bool held, double swells, int told)
+    {
+        var random = new Random(3);
+        ImmutableArray<double> Notes(double from) => [.. Enumerable.Range(0, 60).Select(i => from + (0.9 * i) + (0.2 * random.NextDouble()))];
+        List<Part> parts = [new("own", Notes(1), held), new("bass", Notes(1.3), true)];
+        ImmutableArray<Onset> track = [.. parts[0].Notes.Where(_ => swells > 0).Select(n => new Onset(n + 0.005, swells)).Concat(parts[1].Notes.Select(n => new Onset(n, 1))).OrderBy(o => o.Seconds)];
+        Assert.Equal(told, Identity.Of([track, []], parts, [0, 1], _ => new double?[,] { { 0.55, 0.5 }, { null, null } }).Tracks[0].Part);
+    }
+
     [Fact]
     public void A_file_that_is_early_is_found_though_most_notes_are_late()
     {

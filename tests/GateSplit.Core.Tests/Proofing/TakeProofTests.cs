@@ -207,6 +207,28 @@ public sealed class TakeProofTests : IDisposable
     }
 
     [Theory]
+    [InlineData(0, 107, 0)] // the drum, and two others later
+    [InlineData(140, 190, 4)] // all of them from three feet off
+    [InlineData(140, -40, 4)]
+    [InlineData(20, 107, 0)] // from less than a foot
+    public void Of_a_drum_and_a_room_that_are_copies_it_is_the_drum_where_that_begins_with_the_take(int away, int later, int holds)
+    {
+        _parts[4] = new Part("Tick", [.. _parts.Take(4).SelectMany(p => p.Notes).Distinct().Order()], false) { Keys = [.. Enumerable.Range(36, 4).Select(key => (10, key))] };
+        var (all, copy) = (new float[_stems["Thud"].Length], new float[_stems["Thud"].Length]);
+        foreach (var (name, bled) in new[] { ("Thud", 0), ("Crack", 150), ("Pluck", 240), ("Chirp", 200) }) // one is hardly heard from afar
+        {
+            SoxTake.Add(all, _stems[name], holds == 0 ? away + bled : away, name != "Pluck" ? 1 : holds == 0 ? 0 : 0.1);
+        }
+
+        SoxTake.Add(copy, all, later, 1);
+        var files = _stems.ToDictionary(s => s.Key, s => s.Value);
+        (files["Thud"], files["Tick"]) = holds == 0 ? (all, copy) : (copy, all);
+        var proof = Proved(files.ToDictionary(f => f.Key, f => SoxTake.Noisy(f.Value, -80, f.Key.Length)), null);
+        Assert.Equal([holds, 1, 2, 3, holds], proof.Tracks.Select(t => t.Identity.Part));
+        Assert.Equal(holds == 0 ? 4 : 0, Assert.Single(proof.Tracks.Index(), t => t.Item.Double is not null).Index);
+    }
+
+    [Theory]
     [InlineData(0.3)]
     [InlineData(1)]
     public void Of_two_copies_the_one_whose_notes_are_heard_in_time_is_asked(double bleed)
