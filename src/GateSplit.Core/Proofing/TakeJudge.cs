@@ -10,8 +10,8 @@ internal sealed class TakeJudge(IReadOnlyList<ProofFile> files, IReadOnlyList<Pa
     private const int Windows = 12;
     private const double ScanShare = 0.6; // of the time it takes
     private const double BySureness = 0.3;
-    private const double NotAfar = 0.001; // s: sound goes a foot
     private const double BySureNotes = 0.6; // of what no other hears: where several do, it may be each of them
+    private const double NotAfar = 0.001; // s: sound goes a foot
 
     private readonly SampleRate _rate = reference?.Format.SampleRate ?? files.GroupBy(f => f.Wave.Format.SampleRate).OrderByDescending(g => g.Count()).Select(g => g.Key).FirstOrDefault(SampleRate.Limits.Low);
 

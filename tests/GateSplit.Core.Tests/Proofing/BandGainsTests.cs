@@ -71,8 +71,17 @@ public sealed class BandGainsTests
         Assert.Equal(1, level, 1e-9); // the octaves above tell nothing, so that they are as those that do
     }
 
-    private static BandGains Gains(Func<int, double> element, Func<int, double>? before = null) =>
-        new(All(element), All(_ => 1), All(before ?? (_ => 1e-6)), 10, 48000);
+    [Fact]
+    public void In_the_clear_it_is_what_is_gained_by_octaves_and_one_in_which_its_own_track_gains_nothing_tells_nothing()
+    {
+        // A quarter up to bin 68 and a half up to 136; above, its own track has less at its hits than before.
+        var (level, known) = Gains(element: i => i is >= 1 and < 4096 ? 1 : 0, own: i => i < 136 ? 2 : -1).Of(All(i => i < 68 ? 0.5 : i < 136 ? 1 : 3));
+        Assert.Equal(((67 * 0.25) + ((4096 - 68) * 0.5)) / 4095, level, 1e-9);
+        Assert.Equal(135 / 4095.0, known, 1e-9);
+    }
+
+    private static BandGains Gains(Func<int, double> element, Func<int, double>? before = null, Func<int, double>? own = null) =>
+        new(All(element), All(own ?? (_ => 1)), All(before ?? (_ => 1e-6)), 10, 48000);
 
     private static double[] All(Func<int, double> of) => [.. Enumerable.Range(0, Size).Select(of)];
 
